@@ -1,0 +1,306 @@
+import { describe, expect, it } from 'vitest';
+import { MirrotError } from '../error';
+import { circlePath, squarePath } from '../testing';
+import { applyForeignPatches, changeArt, type Patch } from './change';
+import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, removePicture, restack, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
+import { emptyHistory, record, redo, undo } from './history';
+import { mergeArt } from './merge';
+import { artSchema, emptyArt, readArt, type Art, type PlacedPicture, type Shape } from './schema';
+import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
+import { formatLength, fromPx, PX_PER, toPx } from './units';
+
+const shape = (id: string, values: Partial<Shape> = {}): Shape => ({
+  id,
+  type: 'shape',
+  name: id,
+  shown: true,
+  locked: false,
+  opacity: 1,
+  fill: { kind: 'flat', hex: '#2f6b4f' },
+  stroke: null,
+  paths: [squarePath(0, 0, 10, `${id}-p`)],
+  ...values,
+});
+
+const picture: PlacedPicture = {
+  id: 'pic',
+  source: 'abc',
+  name: 'can.jpg',
+  width: 100,
+  height: 50,
+  placement: [1, 0, 0, 1, 0, 0],
+  shown: true,
+  locked: true,
+  wash: 0,
+};
+
+const blank = emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer');
+const withShapes = (...shapes: Shape[]): Art =>
+  shapes.reduce((art, s) => changeArt(art, addNode('layer', s)).art, blank);
+const ids = (art: Art): string[] => shapesOf(art).map(({ shape: s }) => s.id);
+
+describe('the document', () => {
+  it('takes what it writes', () => {
+    const art = changeArt(withShapes(shape('a')), addPicture(picture)).art;
+    expect(readArt(JSON.parse(JSON.stringify(art)))).toEqual(art);
+  });
+
+  const bad = (change: (art: ReturnType<typeof structuredClone>) => void): unknown => {
+    const art = structuredClone(changeArt(withShapes(shape('a')), addPicture(picture)).art);
+    change(art);
+    return art;
+  };
+  it.each([
+    [
+      'a coordinate that is not a number',
+      (a: Art) => Object.assign((a.layers[0]!.children[0] as Shape).paths[0]!.anchors[0]!, { x: NaN }),
+    ],
+    ['an infinite one', (a: Art) => Object.assign(a.sheet, { width: Infinity })],
+    [
+      'one of 1e300',
+      (a: Art) => Object.assign((a.layers[0]!.children[0] as Shape).paths[0]!.anchors[0]!, { y: 1e300 }),
+    ],
+    ['an id used twice', (a: Art) => Object.assign(a.layers[0]!.children[0]!, { id: 'layer' })],
+    ['a traced picture that is not there', (a: Art) => Object.assign(a, { traced: 'nobody' })],
+    [
+      'a colour in words',
+      (a: Art) => Object.assign(a.layers[0]!.children[0]!, { fill: { kind: 'flat', hex: 'red' } }),
+    ],
+    ['a flattening placement', (a: Art) => Object.assign(a.pictures[0]!, { placement: [1, 1, 1, 1, 0, 0] })],
+    ['another version', (a: Art) => Object.assign(a, { version: 99 })],
+    ['an unknown field', (a: Art) => Object.assign(a, { script: 'x' })],
+    ['a shape without paths', (a: Art) => Object.assign(a.layers[0]!.children[0]!, { paths: [] })],
+    ['no layer', (a: Art) => Object.assign(a, { layers: [] })],
+  ])('refuses %s with a sentence', (_what, change) => {
+    const value = bad(change as never);
+    expect(artSchema.safeParse(value).success).toBe(false);
+    expect(() => readArt(value)).toThrowError(MirrotError);
+    expect(() => readArt(value)).toThrow(/cannot be read at .+/);
+  });
+
+  it('takes names of any script up to 500 characters, and refuses longer or control characters', () => {
+    const named = (name: string): boolean =>
+      artSchema.safeParse(changeArt(withShapes(shape('a')), setNode('a', { name })).art).success;
+    for (const name of ['a/b\\c', '🌱🥕', 'שתיל ירוק', 'x'.repeat(500)]) expect(named(name)).toBe(true);
+    for (const name of ['', '   ', 'x'.repeat(501), 'a\u0000b']) expect(named(name)).toBe(false);
+  });
+});
+
+// Source: CSS Values 4 (96 px to the inch, 2.54 cm to the inch); ISO 216 (A6 is 105 mm × 148 mm).
+it('converts units exactly', () => {
+  expect(PX_PER).toEqual({ px: 1, in: 96, cm: 96 / 2.54, mm: 96 / 25.4 });
+  expect(toPx(1, 'in')).toBe(96);
+  expect(fromPx(toPx(105, 'mm'), 'mm')).toBeCloseTo(105, 12);
+  expect(formatLength(96, 'mm')).toBe('25.40 mm');
+  expect(formatLength(12.34, 'px')).toBe('12.3 px');
+});
+
+describe('finding things', () => {
+  const grouped = changeArt(
+    withShapes(shape('a')),
+    addNode('layer', {
+      id: 'g', type: 'group', name: 'Group', shown: false, locked: true, opacity: 1, children: [shape('b')],
+    }),
+  ).art; // prettier-ignore
+
+  it('lists shapes bottom first with what they inherit', () => {
+    expect(shapesOf(grouped).map(({ shape: s, shown, locked }) => [s.id, shown, locked])).toEqual([
+      ['a', true, false],
+      ['b', false, true],
+    ]);
+  });
+
+  it('finds nodes, layers and shapes, or says there is none', () => {
+    expect(findNode(grouped, 'b')).toMatchObject({ index: 0, parent: { id: 'g' } });
+    expect(findNode(grouped, 'layer')).toMatchObject({ parent: null });
+    expect(findShape(grouped, 'g')).toBeNull();
+    expect(findNode(grouped, 'zz')).toBeNull();
+    expect(layerOf(grouped, 'b')!.id).toBe('layer');
+    expect(layerOf(grouped, 'zz')).toBeNull();
+  });
+
+  it('measures what is drawn, strokes included, and leaves out what is hidden', () => {
+    const stroked = withShapes(shape('a', { stroke: { hex: '#000000', width: 4 } }));
+    expect(drawingBounds(stroked)).toEqual({ x0: -2, y0: -2, x1: 12, y1: 12 });
+    expect(drawingBounds(changeArt(stroked, setNode('a', { shown: false })).art).x0).toBe(Infinity);
+  });
+
+  it('knows inside from hole', () => {
+    const ring = shape('r', { paths: [squarePath(0, 0, 10, 'o'), squarePath(3, 3, 4, 'h')] });
+    expect(shapeHas(ring, { x: 1, y: 1 })).toBe(true);
+    expect(shapeHas(ring, { x: 5, y: 5 })).toBe(false);
+    expect(anchorCount(ring)).toBe(8);
+    expect(pathInside(circlePath(5, 5, 2), squarePath(0, 0, 10))).toBe(true);
+    expect(pathInside(circlePath(5, 5, 6), squarePath(0, 0, 10))).toBe(false);
+  });
+});
+
+describe('changing the document', () => {
+  const art = withShapes(shape('a'), shape('b'), shape('c'));
+
+  it('leaves the original and shares what did not change', () => {
+    const { art: next, patches } = changeArt(art, styleShapes(['b'], { fill: null }));
+    expect(findShape(art, 'b')!.fill).not.toBeNull();
+    expect(findShape(next, 'b')!.fill).toBeNull();
+    expect(next.layers[0]!.children[0]).toBe(art.layers[0]!.children[0]);
+    expect(patches).toEqual([{ op: 'replace', path: '/layers/0/children/1/fill', value: null }]);
+  });
+
+  it('does nothing for names that are not there', () => {
+    const nothing = together(
+      removeNodes(['zz']), styleShapes(['zz'], { fill: null }), setPath('zz', squarePath(0, 0, 1)),
+      setPath('a', squarePath(0, 0, 1, 'zz')), restack('zz', 'up'), makeHole('zz', 'a'), setNode('zz', { name: 'x' }),
+      freeHole('a', 'zz', shape('n')), setPicture('zz', { wash: 5 }), traceFrom('zz'), setLayerInk('a', null),
+    ); // prettier-ignore
+    expect(changeArt(art, nothing)).toMatchObject({ art, patches: [] });
+  });
+
+  it.each([
+    ['up', ['b', 'a', 'c']],
+    ['down', ['a', 'b', 'c']],
+    ['top', ['b', 'c', 'a']],
+    ['bottom', ['a', 'b', 'c']],
+  ] as const)('moves a shape %s in the stack', (move, order) => {
+    expect(ids(changeArt(art, restack('a', move)).art)).toEqual(order);
+  });
+
+  it('makes a hole of a shape and frees it again', () => {
+    const hole = shape('h', { paths: [{ ...squarePath(3, 3, 2, 'hp'), closed: false }] });
+    const holed = changeArt(withShapes(shape('a'), hole), makeHole('h', 'a')).art;
+    expect(ids(holed)).toEqual(['a']);
+    expect(findShape(holed, 'a')!.paths[1]).toMatchObject({ id: 'hp', closed: true });
+    const { paths: _, ...rest } = shape('again');
+    const freed = changeArt(holed, freeHole('a', 'hp', rest)).art;
+    expect(ids(freed)).toEqual(['a', 'again']);
+    expect(findShape(freed, 'a')!.paths).toHaveLength(1);
+    expect(readArt(freed)).toEqual(freed);
+  });
+
+  it('takes a shape away with its last path, and keeps the last layer', () => {
+    expect(ids(changeArt(art, setPaths('b', [])).art)).toEqual(['a', 'c']);
+    const emptied = changeArt(art, removeNodes(['layer'])).art;
+    expect(emptied.layers).toHaveLength(1);
+    expect(ids(emptied)).toEqual([]);
+  });
+
+  it('adds layers above the one named, and sets their ink', () => {
+    const layer = { ...blank.layers[0]!, id: 'two' };
+    const two = changeArt(art, together(addLayer(layer, 'layer'), addLayer({ ...layer, id: 'mid' }, 'layer'), setLayerInk('mid', '#22252b'))).art; // prettier-ignore
+    expect(two.layers.map((l) => l.id)).toEqual(['layer', 'mid', 'two']);
+    expect(two.layers[1]!.ink).toBe('#22252b');
+    expect(changeArt(two, removeNodes(['mid'])).art.layers).toHaveLength(2);
+  });
+
+  it('keeps one picture traced while there is one', () => {
+    const two = changeArt(blank, together(addPicture(picture), addPicture({ ...picture, id: 'p2' }), traceFrom('p2'))).art; // prettier-ignore
+    expect(tracedPicture(two)!.id).toBe('p2');
+    const one = changeArt(two, together(removePicture('p2'), setPicture('pic', { wash: 40 }))).art;
+    expect(tracedPicture(one)).toMatchObject({ id: 'pic', wash: 40 });
+    expect(changeArt(one, removePicture('pic')).art.traced).toBeNull();
+  });
+
+  it('keeps chips and sheet', () => {
+    const chip = { id: 'c1', name: 'Leaf', hex: '#2f6b4f' };
+    const next = changeArt(blank, together(addChip(chip), setSheet({ ground: '#ffffff' }))).art;
+    expect(next).toMatchObject({ chips: [chip], sheet: { ground: '#ffffff', unit: 'mm' } });
+    expect(changeArt(next, removeChip('c1')).art.chips).toEqual([]);
+  });
+});
+
+describe('patches from outside', () => {
+  const art = withShapes(shape('a'));
+  it('are applied and the whole is checked', () => {
+    const { art: next, patches } = changeArt(art, addNode('layer', shape('b')));
+    expect(applyForeignPatches(art, JSON.parse(JSON.stringify(patches)) as Patch[])).toEqual(next);
+  });
+
+  it.each([
+    [{ op: 'replace', path: '/layers/7/name', value: 'x' }],
+    [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: null }],
+    [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: 1e300 }],
+    [{ op: 'replace', path: '/version', value: 2 }],
+    [{ op: 'remove', path: '/sheet' }],
+    [{ op: 'add', path: '/layers/0/children/0/extra', value: 1 }],
+    [{ op: 'replace', path: '/__proto__/polluted', value: 1 }],
+  ])('are refused when they make no drawing: %j', (patch) => {
+    expect(() => applyForeignPatches(art, [patch as Patch])).toThrowError(MirrotError);
+    expect(({} as Record<string, unknown>).polluted).toBeUndefined();
+  });
+});
+
+describe('history', () => {
+  it('goes back and forth step by step with what was looked at', () => {
+    let art = blank;
+    let history = emptyHistory<string>();
+    for (const id of ['a', 'b', 'c']) {
+      const change = changeArt(art, addNode('layer', shape(id)));
+      history = record(history, `Draw ${id}`, change, `before ${id}`, `after ${id}`);
+      art = change.art;
+    }
+    const full = art;
+    for (const id of ['c', 'b', 'a']) {
+      const back = undo(history, art)!;
+      expect(back).toMatchObject({ label: `Draw ${id}`, context: `before ${id}` });
+      ({ history, art } = back);
+    }
+    expect(art).toEqual(blank);
+    expect(undo(history, art)).toBeNull();
+    for (let i = 0; i < 3; i++) ({ history, art } = redo(history, art)!);
+    expect(art).toEqual(full);
+    expect(redo(history, art)).toBeNull();
+  });
+
+  it('forgets what was taken back once something new is done', () => {
+    const change = changeArt(blank, addNode('layer', shape('a')));
+    const done = record(emptyHistory<null>(), 'Draw', change, null, null);
+    const back = undo(done, change.art)!;
+    expect(record(back.history, 'Other', change, null, null).undone).toEqual([]);
+  });
+});
+
+describe('bringing two tabs together', () => {
+  const base = withShapes(shape('a'), shape('b'));
+  let n = 0;
+  const newId = (): string => `new-${n++}`;
+  const red = { kind: 'flat', hex: '#ff0000' } as const;
+
+  it('keeps what each side drew and each side’s changes', () => {
+    const mine = changeArt(
+      base,
+      together(addNode('layer', shape('m')), styleShapes(['a'], { fill: red })),
+    ).art;
+    const theirs = changeArt(
+      base,
+      together(addNode('layer', shape('t')), styleShapes(['b'], { fill: null })),
+    ).art;
+    const merged = mergeArt(base, mine, theirs, newId);
+    expect(ids(merged)).toEqual(['a', 'b', 'm', 't']);
+    expect(findShape(merged, 'a')!.fill).toEqual(red);
+    expect(findShape(merged, 'b')!.fill).toBeNull();
+    expect(readArt(merged)).toEqual(merged);
+  });
+
+  it('keeps both versions of a shape both changed, theirs hidden beside mine', () => {
+    const mine = changeArt(base, styleShapes(['a'], { fill: red })).art;
+    const theirs = changeArt(base, styleShapes(['a'], { fill: null })).art;
+    const merged = mergeArt(base, mine, theirs, newId);
+    expect(shapesOf(merged).map(({ shape: s }) => [s.name, s.shown, s.fill?.hex])).toEqual([
+      ['a (other tab)', false, undefined],
+      ['a', true, '#ff0000'],
+      ['b', true, '#2f6b4f'],
+    ]);
+    expect(readArt(merged)).toEqual(merged);
+  });
+
+  it('takes away what one side took away, unless the other changed it', () => {
+    const mine = changeArt(base, together(removeNodes(['a']), styleShapes(['b'], { fill: red }))).art;
+    const theirs = changeArt(base, removeNodes(['b'])).art;
+    expect(ids(mergeArt(base, mine, theirs, newId))).toEqual(['b']);
+  });
+
+  it('gives either side back when the other did nothing', () => {
+    const mine = changeArt(base, together(addPicture(picture), setSheet({ ground: '#ffffff' }))).art;
+    expect(mergeArt(base, mine, base, newId)).toEqual(mine);
+    expect(mergeArt(base, base, mine, newId)).toEqual(mine);
+  });
+});

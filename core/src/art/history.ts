@@ -1,0 +1,66 @@
+import { applyPatches, type Change, type Patch } from './change';
+import type { Art } from './schema';
+
+/** One step: what it is called, patches there and back, and what the desk was looking at before and after. */
+export interface Step<Context> {
+  readonly label: string;
+  readonly patches: readonly Patch[];
+  readonly inverse: readonly Patch[];
+  readonly before: Context;
+  readonly after: Context;
+}
+
+/** Steps done and steps taken back, newest last in both. */
+export interface History<Context> {
+  readonly done: readonly Step<Context>[];
+  readonly undone: readonly Step<Context>[];
+}
+
+export const emptyHistory = <Context>(): History<Context> => ({ done: [], undone: [] });
+
+/** Adds a step; what had been taken back is gone. */
+export const record = <Context>(
+  history: History<Context>,
+  label: string,
+  change: Pick<Change, 'patches' | 'inverse'>,
+  before: Context,
+  after: Context,
+): History<Context> => ({
+  done: [...history.done, { label, patches: change.patches, inverse: change.inverse, before, after }],
+  undone: [],
+});
+
+/** The result of a step back or forth: a change like any other. */
+export interface Moved<Context> {
+  readonly history: History<Context>;
+  readonly art: Art;
+  readonly patches: readonly Patch[];
+  readonly context: Context;
+  readonly label: string;
+}
+
+/** Takes the newest step back; null when there is none. */
+export function undo<Context>(history: History<Context>, art: Art): Moved<Context> | null {
+  const step = history.done.at(-1);
+  if (!step) return null;
+  return {
+    history: { done: history.done.slice(0, -1), undone: [...history.undone, step] },
+    art: applyPatches(art, step.inverse),
+    patches: step.inverse,
+    context: step.before,
+    label: step.label,
+  };
+}
+
+/** Does the step last taken back again; null when there is none. */
+export function redo<Context>(history: History<Context>, art: Art): Moved<Context> | null {
+  const step = history.undone.at(-1);
+  if (!step) return null;
+  return {
+    history: { done: [...history.done, step], undone: history.undone.slice(0, -1) },
+    art: applyPatches(art, step.patches),
+    patches: step.patches,
+    context: step.after,
+    label: step.label,
+  };
+}

@@ -1,0 +1,203 @@
+import { z } from 'zod';
+import { MirrotError } from '../error';
+import type { Path } from '../path/path';
+import { UNITS } from './units';
+
+/** Version of the document that this code writes. */
+export const ART_VERSION = 1;
+
+/** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
+export const FARTHEST = 1e6;
+
+const coordinate = z.number().min(-FARTHEST).max(FARTHEST);
+const length = z.number().positive().max(FARTHEST);
+const id = z
+  .string()
+  .min(1)
+  .max(64)
+  .regex(/^[\w-]+$/);
+const hex = z.string().regex(/^#[0-9a-f]{6}$/);
+
+/** Any text people write, right-to-left and emoji too, but no control characters. */
+export const nameSchema = z
+  .string()
+  .trim()
+  .min(1, 'A name needs at least one character.')
+  .max(500, 'A name has 500 characters at most.')
+  .regex(/^[^\p{Cc}]*$/u, 'A name cannot hold control characters.');
+
+const pointSchema = z.strictObject({ x: coordinate, y: coordinate });
+
+const anchorSchema = z.strictObject({
+  x: coordinate,
+  y: coordinate,
+  kind: z.enum(['corner', 'smooth']),
+  in: pointSchema.nullable(),
+  out: pointSchema.nullable(),
+});
+
+const pathSchema = z.strictObject({ id, closed: z.boolean(), anchors: z.array(anchorSchema).min(1) });
+
+export const fillSchema = z.strictObject({ kind: z.literal('flat'), hex });
+export const strokeSchema = z.strictObject({ hex, width: length.max(10_000) });
+
+const standing = { id, name: nameSchema, shown: z.boolean(), locked: z.boolean() };
+
+const shapeSchema = z.strictObject({
+  ...standing,
+  type: z.literal('shape'),
+  opacity: z.number().min(0).max(1),
+  fill: fillSchema.nullable(),
+  stroke: strokeSchema.nullable(),
+  paths: z.array(pathSchema).min(1),
+});
+
+const groupSchema = z.strictObject({
+  ...standing,
+  type: z.literal('group'),
+  opacity: z.number().min(0).max(1),
+  get children(): z.ZodArray<z.ZodType<ShapeNode>> {
+    return z.array(nodeSchema);
+  },
+});
+
+const nodeSchema: z.ZodType<ShapeNode> = z.lazy(() =>
+  z.discriminatedUnion('type', [shapeSchema, groupSchema]),
+) as z.ZodType<ShapeNode>;
+
+const layerSchema = z.strictObject({
+  ...standing,
+  type: z.literal('layer'),
+  ink: hex.nullable(),
+  children: z.array(nodeSchema),
+});
+
+const pictureSchema = z.strictObject({
+  id,
+  source: id,
+  name: nameSchema,
+  width: z.number().int().positive(),
+  height: z.number().int().positive(),
+  placement: z
+    .tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate])
+    .refine(([a, b, c, d]) => a * d - b * c !== 0, 'A placement must not flatten the picture.'),
+  shown: z.boolean(),
+  locked: z.boolean(),
+  wash: z.number().min(0).max(100),
+});
+
+const chipSchema = z.strictObject({ id, name: z.string().max(500), hex });
+
+const sheetSchema = z.strictObject({
+  width: length,
+  height: length,
+  unit: z.enum(UNITS),
+  ground: hex.nullable(),
+});
+
+/**
+ * The document, version 1. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
+ * colours "#rrggbb". Layers, groups and shapes are listed bottom first, as they are painted.
+ */
+export const artSchema = z
+  .strictObject({
+    version: z.literal(ART_VERSION),
+    sheet: sheetSchema,
+    pictures: z.array(pictureSchema).max(100),
+    traced: id.nullable(),
+    layers: z.array(layerSchema).min(1),
+    chips: z.array(chipSchema).max(1000),
+  })
+  .superRefine((art, context) => {
+    const seen = new Set<string>();
+    const once = (one: string): void => {
+      if (seen.has(one)) context.addIssue({ code: 'custom', message: `The id ${one} is used twice.` });
+      seen.add(one);
+    };
+    const walk = (nodes: readonly ShapeNode[]): void => {
+      for (const node of nodes) {
+        once(node.id);
+        if (node.type === 'group') walk(node.children);
+        else node.paths.forEach((p) => once(p.id));
+      }
+    };
+    for (const layer of art.layers) {
+      once(layer.id);
+      walk(layer.children);
+    }
+    art.pictures.forEach((p) => once(p.id));
+    art.chips.forEach((c) => once(c.id));
+    if (art.traced !== null && !art.pictures.some((p) => p.id === art.traced))
+      context.addIssue({ code: 'custom', message: 'The traced picture is not in the document.' });
+  });
+
+type DeepReadonly<T> = T extends object ? { readonly [K in keyof T]: DeepReadonly<T[K]> } : T;
+
+export type Fill = DeepReadonly<z.infer<typeof fillSchema>>;
+export type Stroke = DeepReadonly<z.infer<typeof strokeSchema>>;
+export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
+export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;
+export type Chip = DeepReadonly<z.infer<typeof chipSchema>>;
+
+interface Standing {
+  readonly id: string;
+  readonly name: string;
+  readonly shown: boolean;
+  readonly locked: boolean;
+}
+export interface Shape extends Standing {
+  readonly type: 'shape';
+  readonly opacity: number;
+  readonly fill: Fill | null;
+  readonly stroke: Stroke | null;
+  /** The first is the outline; further ones are holes or islands under the even-odd rule. */
+  readonly paths: readonly Path[];
+}
+export interface Group extends Standing {
+  readonly type: 'group';
+  readonly opacity: number;
+  readonly children: readonly ShapeNode[];
+}
+export type ShapeNode = Shape | Group;
+export interface Layer extends Standing {
+  readonly type: 'layer';
+  /** Tracing ink fixed for this layer, or null to choose it against the picture. */
+  readonly ink: string | null;
+  readonly children: readonly ShapeNode[];
+}
+export interface Art {
+  readonly version: typeof ART_VERSION;
+  readonly sheet: Sheet;
+  readonly pictures: readonly PlacedPicture[];
+  readonly traced: string | null;
+  readonly layers: readonly Layer[];
+  readonly chips: readonly Chip[];
+}
+
+/**
+ * Checks a document from outside.
+ *
+ * @throws MirrotError `art` naming the first place that is wrong
+ */
+export function readArt(value: unknown): Art {
+  const read = artSchema.safeParse(value);
+  if (read.success) return read.data as Art;
+  const issue = read.error.issues[0];
+  const place = issue?.path.join('/') || 'the document';
+  throw new MirrotError(
+    'art',
+    `The drawing cannot be read at ${place}: ${issue?.message ?? 'it is not a drawing'}`,
+  );
+}
+
+/** A document with an empty layer and nothing on it. Sizes in sheet pixels. */
+export const emptyArt = (sheet: Omit<Sheet, 'ground'>, layerId: string): Art => ({
+  version: ART_VERSION,
+  sheet: { ...sheet, ground: null },
+  pictures: [],
+  traced: null,
+  layers: [
+    { id: layerId, type: 'layer', name: 'Drawing', shown: true, locked: false, ink: null, children: [] },
+  ],
+  chips: [],
+});

@@ -1,0 +1,81 @@
+import { Resvg } from '@resvg/resvg-js';
+import { describe, expect, it } from 'vitest';
+import { changeArt } from '../../art/change';
+import { addNode, setNode, setSheet, together } from '../../art/edit';
+import { emptyArt, type Art, type Shape } from '../../art/schema';
+import { toPx } from '../../art/units';
+import { circlePath, squarePath } from '../../testing';
+import { exportBox, writeSvg } from './write';
+
+const shape = (id: string, name: string, values: Partial<Shape> = {}): Shape => ({
+  id,
+  type: 'shape',
+  name,
+  shown: true,
+  locked: false,
+  opacity: 1,
+  fill: { kind: 'flat', hex: '#ff0000' },
+  stroke: null,
+  paths: [squarePath(10, 10, 20, `${id}p`)],
+  ...values,
+});
+const sheet = emptyArt({ width: toPx(50, 'mm'), height: toPx(40, 'mm'), unit: 'mm' }, 'layer');
+const drawn = (...shapes: Shape[]): Art =>
+  changeArt(sheet, together(...shapes.map((s) => addNode('layer', s)))).art;
+
+describe('writing SVG', () => {
+  it('has its real size in the sheet’s unit and a viewBox in pixels', () => {
+    const svg = writeSvg(sheet);
+    expect(svg).toContain('width="50mm" height="40mm"');
+    expect(svg).toContain('viewBox="0 0 188.976 151.181"');
+    expect(svg).toContain('xmlns="http://www.w3.org/2000/svg"');
+  });
+
+  it('names groups and paths, each id once, whatever people write', () => {
+    const svg = writeSvg(drawn(shape('a', 'Leaf <1> & "co"'), shape('b', 'Leaf 1 co'), shape('c', '🌱'), shape('d', 'שתיל'), shape('e', '3 peas'))); // prettier-ignore
+    expect([...svg.matchAll(/ id="([^"]+)"/g)].map((m) => m[1])).toEqual(['drawing', 'leaf-1-co', 'leaf-1-co-2', 'item', 'שתיל', 'n-3-peas']); // prettier-ignore
+    expect(svg).toContain('<title>Leaf &lt;1&gt; &amp; &quot;co&quot;</title>');
+    expect(() => new Resvg(svg)).not.toThrow();
+  });
+
+  it('punches holes by the even-odd rule', () => {
+    const ring = shape('r', 'Ring', { paths: [squarePath(0, 0, 90, 'o'), circlePath(45, 45, 20, 'h')] });
+    const { pixels, width } = new Resvg(writeSvg(drawn(ring))).render();
+    const alpha = (x: number, y: number): number => pixels[(y * width + x) * 4 + 3]!;
+    expect(alpha(45, 45)).toBe(0);
+    expect(alpha(10, 10)).toBe(255);
+  });
+
+  it('leaves out what is hidden or paints nothing', () => {
+    const art = drawn(shape('a', 'A'), shape('b', 'B', { fill: null }), shape('c', 'C', { shown: false }));
+    expect([...writeSvg(art).matchAll(/<path id="([^"]+)"/g)].map((m) => m[1])).toEqual(['a']);
+    expect(writeSvg(changeArt(art, setNode('layer', { shown: false })).art)).not.toContain('<path');
+  });
+
+  it('fits the drawing when asked, stroke included, and the sheet when nothing is drawn', () => {
+    const art = drawn(shape('a', 'A', { stroke: { hex: '#000000', width: 2 }, opacity: 0.5 }));
+    expect(exportBox(art, 'drawing')).toEqual({ x0: 9, y0: 9, x1: 31, y1: 31 });
+    const svg = writeSvg(art, { area: 'drawing' });
+    expect(svg).toContain('viewBox="9 9 22 22"');
+    expect(svg).toContain('opacity="0.5"');
+    expect(exportBox(sheet, 'drawing')).toMatchObject({ x0: 0, x1: toPx(50, 'mm') });
+  });
+
+  it('paints the ground only when there is one', () => {
+    const art = changeArt(sheet, setSheet({ ground: '#fbf7ee' })).art;
+    expect(writeSvg(art)).toContain('fill="#fbf7ee"');
+    expect(writeSvg(art, { ground: null })).not.toContain('<rect');
+  });
+
+  it('writes groups with their opacity, and pictures only when given an address', () => {
+    const base = drawn();
+    const art: Art = {
+      ...changeArt(base, addNode('layer', { id: 'g', type: 'group', name: 'Petals', shown: true, locked: false, opacity: 0.4, children: [shape('a', 'A')] })).art,
+      pictures: [{ id: 'p', source: 's', name: 'Photo', width: 10, height: 5, placement: [2, 0, 0, 2, 1, 1], shown: true, locked: true, wash: 0 }],
+    }; // prettier-ignore
+    expect(writeSvg(art)).toContain('<g id="petals" opacity="0.4">');
+    expect(writeSvg(art)).not.toContain('<image');
+    expect(writeSvg(art, { pictureHref: () => 'data:x&y' })).toContain('matrix(2 0 0 2 1 1)');
+    expect(writeSvg(art, { pictureHref: () => 'data:x&y' })).toContain('href="data:x&amp;y"');
+  });
+});

@@ -1,0 +1,130 @@
+export { MirrotError } from './error';
+
+export type { Point } from './geometry/vector';
+export {
+  add,
+  distance,
+  dot,
+  length,
+  mix,
+  negate,
+  point,
+  scale,
+  snapAngle,
+  subtract,
+  unit,
+} from './geometry/vector';
+export type { Affine } from './geometry/affine';
+export {
+  about,
+  apply,
+  applyLinear,
+  compose,
+  IDENTITY,
+  invert,
+  meanScale,
+  rotation,
+  scaling,
+  translation,
+} from './geometry/affine';
+export type { Box } from './geometry/bounds';
+export {
+  boxCentre,
+  boxesMeet,
+  boxHas,
+  boxHeight,
+  boxOfPoints,
+  boxWidth,
+  EMPTY_BOX,
+  growBox,
+  isEmptyBox,
+  mappedCorners,
+  uniteBoxes,
+} from './geometry/bounds';
+export type { Cubic } from './geometry/cubic';
+export {
+  CIRCLE_HANDLE,
+  cubicArea,
+  cubicBounds,
+  cubicDerivative,
+  cubicExtrema,
+  cubicLength,
+  cubicPoint,
+  cubicTangent,
+  isStraight,
+  lineCubic,
+  splitCubic,
+} from './geometry/cubic';
+export { nearestOnCubic } from './geometry/nearest';
+export { flattenCubic, insideEvenOdd } from './geometry/flatten';
+
+export type { Anchor, AnchorKind, HandleSide, NearestOnPath, Path } from './path/path';
+export {
+  anchorAt,
+  corner,
+  cubicBetween,
+  flattenPath,
+  nearestOnPath,
+  otherSide,
+  pathArea,
+  pathBounds,
+  pathCubics,
+  pathLength,
+  reversePath,
+  segmentCount,
+  segmentCubic,
+  segmentIsLine,
+  tangentAt,
+  transformPath,
+  withAnchor,
+} from './path/path';
+export { insertAnchor } from './path/insert';
+export { fitCubic } from './path/fit';
+export { openSegment, removeAnchors } from './path/remove';
+export { moveHandle, setAnchorKind, withHandle } from './path/handle';
+export { pullSegment, type PullOptions } from './path/pull';
+export { joinEnds, type PathEnd } from './path/join';
+export { formatPathData, parsePathData } from './path/data';
+
+export type { Rgb } from './colour/srgb';
+export { formatHex, fromLinear, normaliseHex, parseHex, toLinear } from './colour/srgb';
+export { oklabToOklch, oklabToRgb, rgbToOklab, type Oklab, type Oklch } from './colour/oklab';
+export { rgbToCielab, type Cielab } from './colour/cielab';
+export { deltaE2000 } from './colour/difference';
+export { contrastRatio } from './colour/contrast';
+
+export { pixelAt, type Raster } from './picture/raster';
+export { sampleDisc } from './picture/sample';
+
+export * from './art/schema';
+export { formatLength, fromPx, PX_PER, toPx, UNIT_DIGITS, UNITS, type Unit } from './art/units';
+export {
+  anchorCount,
+  drawingBounds,
+  findNode,
+  findShape,
+  layerOf,
+  pathInside,
+  shapeBounds,
+  shapeHas,
+  shapesOf,
+  tracedPicture,
+  type Found,
+  type PlacedShape,
+  type TreeNode,
+} from './art/tree';
+export {
+  applyForeignPatches,
+  applyPatches,
+  changeArt,
+  type Change,
+  type Patch,
+  type Recipe,
+} from './art/change';
+export * from './art/edit';
+export { drawnData, drawShape, type Drawn } from './art/draw';
+export { emptyHistory, record, redo, undo, type History, type Step } from './art/history';
+export { mergeArt } from './art/merge';
+
+export { chooseInk, INK_GAIN, INKS, washed } from './trace/ink';
+export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';

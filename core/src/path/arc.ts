@@ -1,0 +1,66 @@
+import type { Cubic } from '../geometry/cubic';
+import type { Point } from '../geometry/vector';
+
+/**
+ * An SVG elliptical arc as cubics of at most a quarter turn each.
+ * Source: W3C SVG 2, appendix "Implementation notes", elliptical arc conversion to centre parameterisation
+ * and out-of-range radii.
+ *
+ * @param rotation turn of the ellipse's x axis, in degrees as in path data
+ * @returns one straight cubic when a radius is 0; none when the ends coincide
+ */
+export function arcCubics(
+  from: Point,
+  radiusX: number,
+  radiusY: number,
+  rotation: number,
+  large: boolean,
+  sweep: boolean,
+  to: Point,
+): Cubic[] {
+  if (from.x === to.x && from.y === to.y) return [];
+  let rx = Math.abs(radiusX);
+  let ry = Math.abs(radiusY);
+  if (rx === 0 || ry === 0) return [[from, from, to, to]];
+  const phi = (rotation * Math.PI) / 180;
+  const cos = Math.cos(phi);
+  const sin = Math.sin(phi);
+  const dx = (from.x - to.x) / 2;
+  const dy = (from.y - to.y) / 2;
+  const x1 = cos * dx + sin * dy;
+  const y1 = -sin * dx + cos * dy;
+  const lambda = (x1 * x1) / (rx * rx) + (y1 * y1) / (ry * ry);
+  if (lambda > 1) {
+    rx *= Math.sqrt(lambda);
+    ry *= Math.sqrt(lambda);
+  }
+  const over = rx * rx * ry * ry - rx * rx * y1 * y1 - ry * ry * x1 * x1;
+  const under = rx * rx * y1 * y1 + ry * ry * x1 * x1;
+  const k = (large === sweep ? -1 : 1) * Math.sqrt(Math.max(0, over / under));
+  const cx1 = (k * rx * y1) / ry;
+  const cy1 = (-k * ry * x1) / rx;
+  const cx = cos * cx1 - sin * cy1 + (from.x + to.x) / 2;
+  const cy = sin * cx1 + cos * cy1 + (from.y + to.y) / 2;
+  const start = Math.atan2((y1 - cy1) / ry, (x1 - cx1) / rx);
+  let turn = Math.atan2((-y1 - cy1) / ry, (-x1 - cx1) / rx) - start;
+  if (sweep && turn < 0) turn += 2 * Math.PI;
+  if (!sweep && turn > 0) turn -= 2 * Math.PI;
+  const pieces = Math.max(1, Math.ceil(Math.abs(turn) / (Math.PI / 2) - 1e-9));
+  const step = turn / pieces;
+  const reach = (4 / 3) * Math.tan(step / 4);
+  const place = (x: number, y: number): Point => ({
+    x: cx + cos * rx * x - sin * ry * y,
+    y: cy + sin * rx * x + cos * ry * y,
+  });
+  return Array.from({ length: pieces }, (_, i): Cubic => {
+    const a = start + i * step;
+    const b = a + step;
+    const [ca, sa, cb, sb] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b)];
+    return [
+      i === 0 ? from : place(ca, sa),
+      place(ca - reach * sa, sa + reach * ca),
+      place(cb + reach * sb, sb - reach * cb),
+      i === pieces - 1 ? to : place(cb, sb),
+    ];
+  });
+}

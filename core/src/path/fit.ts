@@ -1,0 +1,135 @@
+import { cubicDerivative, cubicPoint, cubicSecondDerivative, type Cubic } from '../geometry/cubic';
+import { add, distance, dot, scale, subtract, type Point } from '../geometry/vector';
+
+/** Share of the chord length at each point, 0 to 1. */
+function chordLengths(points: readonly Point[]): number[] {
+  const u = [0];
+  for (let i = 1; i < points.length; i++) u.push(u[i - 1]! + distance(points[i - 1]!, points[i]!));
+  const total = u[u.length - 1]!;
+  return total > 0 ? u.map((v) => v / total) : u;
+}
+
+/** Least squares for the two handle lengths along fixed tangents (Schneider 1990, GenerateBezier). */
+function fitLengths(points: readonly Point[], u: number[], t1: Point, t2: Point): Cubic {
+  const p0 = points[0]!;
+  const p3 = points[points.length - 1]!;
+  let c00 = 0;
+  let c01 = 0;
+  let c11 = 0;
+  let x0 = 0;
+  let x1 = 0;
+  points.forEach((p, i) => {
+    const t = u[i]!;
+    const s = 1 - t;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const a1 = scale(t1, b1);
+    const a2 = scale(t2, b2);
+    const rest = subtract(p, add(scale(p0, s * s * s + b1), scale(p3, b2 + t * t * t)));
+    c00 += dot(a1, a1);
+    c01 += dot(a1, a2);
+    c11 += dot(a2, a2);
+    x0 += dot(a1, rest);
+    x1 += dot(a2, rest);
+  });
+  const det = c00 * c11 - c01 * c01;
+  const chord = distance(p0, p3);
+  let l1 = det === 0 ? 0 : (x0 * c11 - x1 * c01) / det;
+  let l2 = det === 0 ? 0 : (c00 * x1 - c01 * x0) / det;
+  // Schneider's fall-back (Wu and Barsky): a third of the chord where the system gives no use.
+  if (!(l1 > 1e-6 * chord) || !(l2 > 1e-6 * chord)) {
+    if (c00 > 0 && !(l2 > 1e-6 * chord)) {
+      l2 = 0;
+      l1 = Math.max(0, x0 / c00);
+    } else if (c11 > 0) {
+      l1 = 0;
+      l2 = Math.max(0, x1 / c11);
+    } else l1 = l2 = chord / 3;
+  }
+  return [p0, add(p0, scale(t1, l1)), add(p3, scale(t2, l2)), p3];
+}
+
+/** Least squares for two wholly free control points. */
+function fitFree(points: readonly Point[], u: number[]): Cubic {
+  const p0 = points[0]!;
+  const p3 = points[points.length - 1]!;
+  let c11 = 0;
+  let c12 = 0;
+  let c22 = 0;
+  let r1 = { x: 0, y: 0 };
+  let r2 = { x: 0, y: 0 };
+  points.forEach((p, i) => {
+    const t = u[i]!;
+    const s = 1 - t;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const rest = subtract(p, add(scale(p0, s * s * s), scale(p3, t * t * t)));
+    c11 += b1 * b1;
+    c12 += b1 * b2;
+    c22 += b2 * b2;
+    r1 = add(r1, scale(rest, b1));
+    r2 = add(r2, scale(rest, b2));
+  });
+  const det = c11 * c22 - c12 * c12;
+  if (!(det > 1e-12)) return [p0, p0, p3, p3];
+  return [
+    p0,
+    scale(subtract(scale(r1, c22), scale(r2, c12)), 1 / det),
+    scale(subtract(scale(r2, c11), scale(r1, c12)), 1 / det),
+    p3,
+  ];
+}
+
+/** Moves each parameter one Newton step towards the foot of its point (Schneider 1990, Reparameterize). */
+function reparameterise(c: Cubic, points: readonly Point[], u: number[]): number[] {
+  return points.map((p, i) => {
+    const t = u[i]!;
+    const off = subtract(cubicPoint(c, t), p);
+    const d1 = cubicDerivative(c, t);
+    const slope = dot(d1, d1) + dot(off, cubicSecondDerivative(c, t));
+    if (!(slope > 0)) return t;
+    return Math.min(1, Math.max(0, t - dot(off, d1) / slope));
+  });
+}
+
+const errorOf = (c: Cubic, points: readonly Point[], u: number[]): number =>
+  points.reduce((sum, p, i) => {
+    const d = subtract(cubicPoint(c, u[i]!), p);
+    return sum + dot(d, d);
+  }, 0);
+
+/**
+ * One cubic through the first and last point, as near as it can to those between, by least squares with
+ * reparameterisation. Source: Schneider, "An algorithm for automatically fitting digitized curves",
+ * Graphics Gems (1990).
+ *
+ * @param points at least two, in order
+ * @param startTangent unit direction in which the curve leaves, or null when free (both or none)
+ * @param endTangent unit direction pointing back from the end, or null
+ * @throws RangeError for fewer than two points
+ */
+export function fitCubic(
+  points: readonly Point[],
+  startTangent: Point | null,
+  endTangent: Point | null,
+): Cubic {
+  if (points.length < 2) throw new RangeError('A curve is fitted to two points or more.');
+  let u = chordLengths(points);
+  const fit = (): Cubic =>
+    startTangent && endTangent ? fitLengths(points, u, startTangent, endTangent) : fitFree(points, u);
+  let best = fit();
+  let least = errorOf(best, points, u);
+  let current = best;
+  for (let i = 0; i < 40 && least > 0; i++) {
+    u = reparameterise(current, points, u);
+    current = fit();
+    const error = errorOf(current, points, u);
+    if (error < least) {
+      const gain = least - error;
+      best = current;
+      least = error;
+      if (gain < 1e-7 * least) break;
+    }
+  }
+  return best;
+}

@@ -1,0 +1,106 @@
+import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
+import {
+  anchorAt,
+  otherSide,
+  segmentIsLine,
+  tangentAt,
+  withAnchor,
+  type Anchor,
+  type AnchorKind,
+  type HandleSide,
+  type Path,
+} from './path';
+
+/** The segment on a side of anchor `i`, or null at the end of an open path. */
+export function segmentBeside(path: Path, i: number, side: HandleSide): number | null {
+  const neighbour = anchorAt(path, i, side === 'out' ? 1 : -1);
+  if (neighbour === null || path.anchors.length < 2) return null;
+  return side === 'out' ? i : neighbour;
+}
+
+/**
+ * Direction a smooth anchor's handle on `side` must keep because the other side is a straight segment
+ * arriving in it; null when it is free to turn.
+ */
+export function lineDirection(path: Path, i: number, side: HandleSide): Point | null {
+  const beyond = segmentBeside(path, i, otherSide(side));
+  if (beyond === null || !segmentIsLine(path, beyond)) return null;
+  const t = tangentAt(path, i, otherSide(side));
+  return t && (side === 'out' ? t : scale(t, -1));
+}
+
+/** An anchor with one handle set; a smooth one's other handle turns to stay in line, its length kept. */
+export function withHandle(anchor: Anchor, side: HandleSide, handle: Point | null): Anchor {
+  const other = otherSide(side);
+  const opposite = anchor[other];
+  const direction = handle && unit(handle);
+  if (anchor.kind === 'smooth' && opposite && direction)
+    return { ...anchor, [side]: handle, [other]: scale(direction, -length(opposite)) };
+  return { ...anchor, [side]: handle };
+}
+
+/**
+ * Sets a handle's end.
+ *
+ * @param to where the handle should end, in the path's coordinates; on the anchor itself removes the handle
+ * @param breaking true makes the anchor a corner, so that the other handle stays where it is
+ * @returns the new path. A smooth anchor beside a straight segment keeps its handle on that line's direction.
+ */
+export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, breaking = false): Path {
+  const anchor = path.anchors[i];
+  if (!anchor) throw new RangeError(`There is no anchor ${i}.`);
+  let handle: Point | null = subtract(to, anchor);
+  if (handle.x === 0 && handle.y === 0) handle = null;
+  if (breaking) return withAnchor(path, i, { ...anchor, kind: 'corner', [side]: handle });
+  const line = anchor.kind === 'smooth' ? lineDirection(path, i, side) : null;
+  if (handle && line) {
+    const reach = Math.max(0, dot(handle, line));
+    handle = reach === 0 ? null : scale(line, reach);
+  }
+  return withAnchor(path, i, withHandle(anchor, side, handle));
+}
+
+/**
+ * Turns an anchor's kind. To corner: nothing moves, the handles are merely free. To smooth: both handles turn
+ * onto their common direction, lengths kept; a lone handle turns onto the straight segment opposite, which stays
+ * straight; an anchor between two straight segments gets handles of a third of each side along the direction
+ * from its neighbour before to its neighbour after.
+ *
+ * @throws RangeError when the anchor does not exist
+ */
+export function setAnchorKind(path: Path, i: number, kind: AnchorKind): Path {
+  const anchor = path.anchors[i];
+  if (!anchor) throw new RangeError(`The path has ${path.anchors.length} anchors; there is no anchor ${i}.`);
+  if (kind === 'corner' || anchor.kind === kind) return withAnchor(path, i, { ...anchor, kind });
+  const { in: arriving, out: leaving } = anchor;
+  if (arriving && leaving) {
+    const direction = unit(subtract(leaving, arriving)) ?? unit(leaving);
+    if (!direction) return withAnchor(path, i, { ...anchor, kind });
+    return withAnchor(path, i, {
+      ...anchor,
+      kind,
+      in: scale(direction, -length(arriving)),
+      out: scale(direction, length(leaving)),
+    });
+  }
+  if (arriving || leaving) {
+    const side: HandleSide = leaving ? 'out' : 'in';
+    const line = lineDirection(path, i, side);
+    const reach = length((leaving ?? arriving)!);
+    const handle = line ? scale(line, reach) : anchor[side];
+    return withAnchor(path, i, { ...anchor, kind, [side]: handle });
+  }
+  const before = anchorAt(path, i, -1);
+  const after = anchorAt(path, i, 1);
+  if (before === null || after === null || before === after) return withAnchor(path, i, { ...anchor, kind });
+  const a = path.anchors[before]!;
+  const b = path.anchors[after]!;
+  const direction = unit(subtract(b, a));
+  if (!direction) return withAnchor(path, i, { ...anchor, kind });
+  return withAnchor(path, i, {
+    ...anchor,
+    kind,
+    in: scale(direction, -length(subtract(anchor, a)) / 3),
+    out: scale(direction, length(subtract(b, anchor)) / 3),
+  });
+}

@@ -1,0 +1,377 @@
+import { describe, expect, it } from 'vitest';
+import { CIRCLE_HANDLE, cubicPoint, isStraight, type Cubic } from '../geometry/cubic';
+import { nearestOnCubic } from '../geometry/nearest';
+import { cross, distance, dot, length, unit } from '../geometry/vector';
+import { anchor, circlePath, pathOf, randomCubic, seeded, squarePath } from '../testing';
+import { fitCubic } from './fit';
+import { moveHandle, setAnchorKind } from './handle';
+import { insertAnchor } from './insert';
+import { joinEnds } from './join';
+import {
+  flattenPath,
+  nearestOnPath,
+  pathArea,
+  pathBounds,
+  pathCubics,
+  pathLength,
+  reversePath,
+  segmentCount,
+  segmentCubic,
+  tangentAt,
+  transformPath,
+  type Path,
+} from './path';
+import { pullSegment } from './pull';
+import { openSegment, removeAnchors } from './remove';
+
+const random = seeded(5);
+
+/** Farthest distance from any point of `a` to the line of `b`. */
+const farthest = (a: Path, b: Path): number =>
+  Math.max(
+    ...pathCubics(a).flatMap((c) =>
+      Array.from({ length: 60 }, (_, i) => nearestOnPath(b, cubicPoint(c, i / 59))!.distance),
+    ),
+  );
+
+const arch = pathOf([
+  anchor(0, 0, null, [0, -40]),
+  anchor(60, -50, [-30, 0], [30, 0], 'smooth'),
+  anchor(120, 0, [0, -40], null),
+]);
+
+describe('a path as a whole', () => {
+  it('has a circle’s measures', () => {
+    const c = circlePath(10, 20, 5);
+    expect(pathLength(c)).toBeCloseTo(2 * Math.PI * 5, 2);
+    expect(Math.abs(pathArea(c))).toBeCloseTo(Math.PI * 25, 1);
+    expect(pathBounds(c)).toMatchObject({ x0: 5, x1: 15, y0: 15, y1: 25 });
+    expect(pathArea(reversePath(c))).toBeCloseTo(-pathArea(c), 9);
+  });
+
+  it('is defined when empty, with one anchor, and closed on one anchor', () => {
+    expect(pathBounds(pathOf([])).x0).toBe(Infinity);
+    expect(nearestOnPath(pathOf([anchor(1, 1)]), { x: 0, y: 0 })).toBeNull();
+    expect(segmentCount(pathOf([anchor(1, 1)], true))).toBe(0);
+    expect(pathLength(pathOf([]))).toBe(0);
+    expect(pathArea(pathOf([]))).toBe(0);
+    expect(flattenPath(pathOf([]), 1)).toEqual([]);
+    expect(pathBounds(pathOf([anchor(3, 4)]))).toEqual({ x0: 3, x1: 3, y0: 4, y1: 4 });
+  });
+
+  it('finds the nearest point and its segment', () => {
+    expect(nearestOnPath(squarePath(0, 0, 10), { x: 12, y: 5 })).toMatchObject({ segment: 1, distance: 2 });
+  });
+
+  it('maps handles without the shift', () => {
+    const moved = transformPath(arch, [2, 0, 0, 2, 100, 0]);
+    expect(moved.anchors[0]).toMatchObject({ x: 100, y: 0, out: { x: 0, y: -80 } });
+  });
+});
+
+describe('adding an anchor', () => {
+  it('leaves the line where it was', () => {
+    for (let i = 0; i < 50; i++) {
+      const c = randomCubic(random);
+      const path = pathOf([
+        anchor(c[0].x, c[0].y, null, [c[1].x - c[0].x, c[1].y - c[0].y]),
+        anchor(c[3].x, c[3].y, [c[2].x - c[3].x, c[2].y - c[3].y]),
+      ]);
+      const t = 0.05 + random() * 0.9;
+      const more = insertAnchor(path, 0, t);
+      expect(more.anchors).toHaveLength(3);
+      expect(farthest(more, path)).toBeLessThan(1e-7);
+      const halves = pathCubics(more);
+      expect(distance(cubicPoint(c, t / 2), cubicPoint(halves[0]!, 0.5))).toBeLessThan(1e-9);
+    }
+  });
+
+  it('puts a corner without handles on a straight segment and keeps it straight', () => {
+    const more = insertAnchor(squarePath(0, 0, 10), 3, 0.5);
+    expect(more.anchors[4]).toEqual({ x: 0, y: 5, kind: 'corner', in: null, out: null });
+    expect(more.anchors).toHaveLength(5);
+  });
+
+  it('refuses what is not on the path', () => {
+    expect(() => insertAnchor(arch, 0, 0)).toThrow('0 < t < 1');
+    expect(() => insertAnchor(arch, 2, 0.5)).toThrow('2 segments');
+    expect(() => insertAnchor(arch, 0, NaN)).toThrow(RangeError);
+  });
+});
+
+describe('removing anchors', () => {
+  it('takes an added anchor out again without a trace', () => {
+    const more = insertAnchor(arch, 0, 0.4);
+    const back = removeAnchors(more, [1])!;
+    expect(back.anchors).toHaveLength(3);
+    expect(farthest(back, arch)).toBeLessThan(0.01);
+  });
+
+  it('keeps a circle’s half nearly round when one of four anchors goes', () => {
+    const circle = circlePath(0, 0, 100);
+    const three = removeAnchors(circle, [1])!;
+    const half = segmentCubic(three, 0);
+    const worst = Math.max(
+      ...Array.from({ length: 100 }, (_, i) => {
+        const p = cubicPoint(half, i / 99);
+        return Math.abs(Math.hypot(p.x, p.y) - 100);
+      }),
+    );
+    // One cubic holds a half circle to about 1.8 % of its radius (common practice, no source).
+    expect(worst).toBeLessThan(2);
+    expect(unit(three.anchors[0]!.out!)!.x).toBeCloseTo(0, 9);
+  });
+
+  it('is as near as bending the handles by hand could bring it', () => {
+    const refitted = removeAnchors(arch, [1])!;
+    const [p0, p1, p2, p3] = segmentCubic(refitted, 0);
+    const off = (c: readonly [typeof p0, typeof p0, typeof p0, typeof p0]): number =>
+      pathCubics(arch)
+        .flatMap((k) => Array.from({ length: 40 }, (_, i) => cubicPoint(k, i / 39)))
+        .reduce((sum, p) => sum + nearestOnCubic(c, p).distance ** 2, 0);
+    const best = off([p0, p1, p2, p3]);
+    for (const k of [0.97, 1.03]) {
+      const longer = { x: p0.x + (p1.x - p0.x) * k, y: p0.y + (p1.y - p0.y) * k };
+      expect(off([p0, longer, p2, p3])).toBeGreaterThan(best * 0.995);
+    }
+  });
+
+  it('leaves straight runs straight', () => {
+    const square = insertAnchor(squarePath(0, 0, 10), 0, 0.5);
+    expect(removeAnchors(square, [1])).toEqual(squarePath(0, 0, 10));
+  });
+
+  it('shortens an open path at its ends and drops the loose handle', () => {
+    expect(removeAnchors(arch, [0])!.anchors[0]).toMatchObject({ x: 60, in: null, out: { x: 30, y: 0 } });
+    expect(removeAnchors(arch, [2])!.anchors[1]!.out).toBeNull();
+  });
+
+  it('goes round the end of a closed path', () => {
+    const left = removeAnchors(circlePath(0, 0, 10), [0, 3])!;
+    expect(left.anchors).toHaveLength(2);
+    expect(left.closed).toBe(true);
+  });
+
+  it('gives nothing when fewer than two would be left, and refuses strangers', () => {
+    expect(removeAnchors(arch, [0, 1])).toBeNull();
+    expect(removeAnchors(arch, [])).toBe(arch);
+    expect(() => removeAnchors(arch, [3])).toThrow('no anchor 3');
+  });
+
+  it('opens a path at a segment', () => {
+    const [open] = openSegment(circlePath(0, 0, 10), 1, 'q');
+    expect(open!.closed).toBe(false);
+    expect(open!.anchors[0]!.in).toBeNull();
+    expect(open!.anchors.map((a) => Math.round(a.x))).toEqual([-10, 0, 10, 0]);
+    expect(openSegment(arch, 0, 'q').map((p) => p.anchors.length)).toEqual([2]);
+    expect(openSegment(pathOf([anchor(0, 0), anchor(1, 0)]), 0, 'q')).toEqual([]);
+    const parts = openSegment(pathOf([0, 1, 2, 3].map((x) => anchor(x, 0))), 1, 'q');
+    expect(parts.map((p) => p.id)).toEqual(['p', 'q']);
+  });
+});
+
+// Source: Schneider, "An algorithm for automatically fitting digitized curves", Graphics Gems (1990).
+describe('fitting one cubic', () => {
+  it('finds a curve again from its points and tangents', () => {
+    for (let i = 0; i < 30; i++) {
+      const c: Cubic = [
+        { x: 0, y: 0 },
+        { x: 20 + random() * 25, y: random() * 80 - 40 },
+        { x: 55 + random() * 25, y: random() * 80 - 40 },
+        { x: 100, y: 0 },
+      ];
+      const points = Array.from({ length: 60 }, (_, k) => cubicPoint(c, k / 59));
+      const t1 = unit({ x: c[1].x - c[0].x, y: c[1].y - c[0].y })!;
+      const t2 = unit({ x: c[2].x - c[3].x, y: c[2].y - c[3].y })!;
+      const fitted = fitCubic(points, t1, t2);
+      const worst = Math.max(...points.map((p) => nearestOnCubic(fitted, p).distance));
+      expect(worst).toBeLessThan(0.05);
+    }
+  });
+
+  it('goes straight through points in a line', () => {
+    const points = Array.from({ length: 9 }, (_, i) => ({ x: i, y: 2 * i }));
+    expect(isStraight(fitCubic(points, null, null), 1e-9)).toBe(true);
+    expect(() => fitCubic([{ x: 0, y: 0 }], null, null)).toThrow('two points');
+  });
+});
+
+// Source: Bartels and Beatty, "A technique for the direct manipulation of spline curves", Graphics Interface '89.
+describe('pulling a segment', () => {
+  it('brings the curve through the pointer wherever it is taken', () => {
+    for (let i = 0; i < 200; i++) {
+      const c = randomCubic(random);
+      const path = pathOf([
+        anchor(c[0].x, c[0].y, null, [c[1].x - c[0].x, c[1].y - c[0].y]),
+        anchor(c[3].x, c[3].y, [c[2].x - c[3].x, c[2].y - c[3].y]),
+      ]);
+      const t = 0.02 + random() * 0.96;
+      const to = { x: random() * 200 - 50, y: random() * 200 - 50 };
+      expect(distance(cubicPoint(segmentCubic(pullSegment(path, 0, t, to), 0), t), to)).toBeLessThan(1e-9);
+    }
+  });
+
+  it('changes the handles least: any other change to the same end is larger', () => {
+    const t = 0.3;
+    const to = { x: 20, y: -90 };
+    const before = pathCubics(arch)[0]!;
+    const corners = { ...arch, anchors: arch.anchors.map((a) => ({ ...a, kind: 'corner' as const })) };
+    const after = segmentCubic(pullSegment(corners, 0, t, to), 0);
+    const cost = (a: typeof before): number =>
+      distance(a[1], before[1]) ** 2 + distance(a[2], before[2]) ** 2;
+    const b1 = 3 * (1 - t) ** 2 * t;
+    const b2 = 3 * (1 - t) * t * t;
+    for (const [dx, dy] of [
+      [1, 0],
+      [0, 1],
+      [-1, 2],
+      [3, -1],
+    ] as const) {
+      const other: typeof before = [
+        after[0],
+        { x: after[1].x + dx / b1, y: after[1].y + dy / b1 },
+        { x: after[2].x - dx / b2, y: after[2].y - dy / b2 },
+        after[3],
+      ];
+      expect(distance(cubicPoint(other, t), to)).toBeLessThan(1e-9);
+      expect(cost(other)).toBeGreaterThan(cost(after));
+    }
+  });
+
+  it('does nothing when the pointer has not moved', () => {
+    const still = pullSegment(arch, 0, 0.4, cubicPoint(pathCubics(arch)[0]!, 0.4));
+    expect(farthest(still, arch)).toBeLessThan(1e-9);
+  });
+
+  it('bends a straight segment from handles on its thirds', () => {
+    const bent = pullSegment(squarePath(0, 0, 90), 0, 0.5, { x: 45, y: -30 });
+    expect(bent.anchors[0]!.out).toEqual({ x: 30, y: -40 });
+    expect(bent.anchors[1]!.in).toEqual({ x: -30, y: -40 });
+    expect(bent.anchors[2]).toEqual(squarePath(0, 0, 90).anchors[2]);
+  });
+
+  it('keeps smooth anchors smooth: the handle across turns and keeps its length', () => {
+    const pulled = pullSegment(arch, 0, 0.5, { x: 5, y: -60 });
+    const { in: arriving, out: leaving } = pulled.anchors[1]!;
+    expect(Math.abs(cross(unit(arriving!)!, unit(leaving!)!))).toBeLessThan(1e-12);
+    expect(dot(arriving!, leaving!)).toBeLessThan(0);
+    expect(length(leaving!)).toBeCloseTo(30, 9);
+    const left = pullSegment(arch, 0, 0.5, { x: 5, y: -60 }, { leaveNeighbours: true });
+    expect(left.anchors[1]).toMatchObject({ kind: 'corner', out: { x: 30, y: 0 } });
+  });
+
+  it('grows a missing handle in line with the one across', () => {
+    const path = pathOf([
+      anchor(0, 0, null, [10, -30]),
+      anchor(50, 0, [-20, -10], null, 'smooth'),
+      anchor(100, 0),
+    ]);
+    const pulled = pullSegment(path, 1, 0.4, { x: 72, y: 14 });
+    const { in: arriving, out: leaving } = pulled.anchors[1]!;
+    expect(arriving).toEqual({ x: -20, y: -10 });
+    expect(Math.abs(cross(unit(arriving!)!, unit(leaving!)!))).toBeLessThan(1e-12);
+    expect(distance(cubicPoint(segmentCubic(pulled, 1), 0.4), { x: 72, y: 14 })).toBeLessThan(1e-9);
+    // Pulled the other way it cannot turn round: it stays in the anchor, the far handle does the rest.
+    const against = pullSegment(path, 1, 0.4, { x: 60, y: -30 });
+    expect(against.anchors[1]!.out).toBeNull();
+    expect(distance(cubicPoint(segmentCubic(against, 1), 0.4), { x: 60, y: -30 })).toBeLessThan(1e-9);
+  });
+
+  it('keeps directions when asked and changes only lengths', () => {
+    const pulled = pullSegment(arch, 0, 0.5, { x: 5, y: -55 }, { keepDirections: true });
+    expect(unit(pulled.anchors[0]!.out!)).toEqual({ x: 0, y: -1 });
+    expect(unit(pulled.anchors[1]!.in!)).toEqual({ x: -1, y: 0 });
+    expect(distance(cubicPoint(segmentCubic(pulled, 0), 0.5), { x: 5, y: -55 })).toBeLessThan(1e-9);
+  });
+
+  it('pulls the closing segment of a closed path and refuses the ends', () => {
+    const pulled = pullSegment(squarePath(0, 0, 90), 3, 0.5, { x: -20, y: 45 });
+    expect(pulled.anchors[0]!.in).not.toBeNull();
+    expect(() => pullSegment(arch, 0, 0, { x: 0, y: 0 })).toThrow('0 < t < 1');
+    expect(() => pullSegment(arch, 5, 0.5, { x: 0, y: 0 })).toThrow(RangeError);
+  });
+
+  it('copes with a segment of no length', () => {
+    const path = pathOf([anchor(5, 5), anchor(5, 5)]);
+    const pulled = pullSegment(path, 0, 0.5, { x: 9, y: 5 });
+    expect(cubicPoint(segmentCubic(pulled, 0), 0.5)).toEqual({ x: 9, y: 5 });
+  });
+});
+
+describe('handles and kinds', () => {
+  it('turns a smooth anchor’s other handle, a corner’s not', () => {
+    const turned = moveHandle(arch, 1, 'out', { x: 60, y: -20 }).anchors[1]!;
+    expect(turned.in!.x).toBeCloseTo(0, 12);
+    expect(turned.in!.y).toBeCloseTo(-30, 12);
+    const broken = moveHandle(arch, 1, 'out', { x: 60, y: -20 }, true).anchors[1]!;
+    expect(broken).toMatchObject({ kind: 'corner', in: { x: -30, y: 0 }, out: { x: 0, y: 30 } });
+  });
+
+  it('goes away when dragged into its anchor', () => {
+    expect(moveHandle(arch, 1, 'out', { x: 60, y: -50 }).anchors[1]!.out).toBeNull();
+  });
+
+  it('stays on the direction of a straight segment it continues', () => {
+    const path = pathOf([anchor(0, 0), anchor(50, 0, null, [20, 0], 'smooth'), anchor(90, 40, [0, -20])]);
+    expect(moveHandle(path, 1, 'out', { x: 80, y: 15 }).anchors[1]!.out).toEqual({ x: 30, y: 0 });
+    expect(moveHandle(path, 1, 'out', { x: 20, y: 15 }).anchors[1]!.out).toBeNull();
+  });
+
+  it('turns smooth onto the common direction, lengths kept', () => {
+    const path = pathOf([anchor(0, 0), anchor(50, 0, [-20, -5], [10, -15]), anchor(90, 0)]);
+    const a = setAnchorKind(path, 1, 'smooth').anchors[1]!;
+    expect(cross(a.in!, a.out!)).toBeCloseTo(0, 9);
+    expect(length(a.in!)).toBeCloseTo(Math.hypot(20, 5), 9);
+    expect(setAnchorKind(arch, 1, 'corner').anchors[1]).toMatchObject({ kind: 'corner', in: { x: -30 } });
+  });
+
+  it('makes no handle on the straight side of a curve', () => {
+    const path = pathOf([anchor(0, 0), anchor(50, 0, null, [10, 20]), anchor(90, 40, [0, -20])]);
+    const a = setAnchorKind(path, 1, 'smooth').anchors[1]!;
+    expect(a.in).toBeNull();
+    expect(a.out!.x).toBeCloseTo(Math.hypot(10, 20), 9);
+    expect(a.out!.y).toBeCloseTo(0, 9);
+  });
+
+  it('rounds a corner between two straight sides by thirds', () => {
+    const a = setAnchorKind(squarePath(0, 0, 90), 1, 'smooth').anchors[1]!;
+    expect(length(a.in!)).toBeCloseTo(30, 9);
+    expect(tangentAt(setAnchorKind(squarePath(0, 0, 90), 1, 'smooth'), 1, 'out')!.x).toBeCloseTo(
+      Math.SQRT1_2,
+      9,
+    );
+  });
+
+  it('only marks the end of an open path, and refuses strangers', () => {
+    expect(setAnchorKind(pathOf([anchor(0, 0), anchor(9, 0)]), 0, 'smooth').anchors[0]!.out).toBeNull();
+    expect(() => setAnchorKind(arch, 9, 'smooth')).toThrow('no anchor 9');
+    expect(() => moveHandle(arch, 9, 'in', { x: 0, y: 0 })).toThrow(RangeError);
+  });
+});
+
+describe('joining ends', () => {
+  const a = pathOf([anchor(0, 0, null, [0, 5]), anchor(10, 0, [0, 4])], false, 'a');
+  const b = pathOf([anchor(10, 0, null, [3, 0]), anchor(20, 0)], false, 'b');
+
+  it('makes one anchor of two on the same spot', () => {
+    const one = joinEnds(a, 'end', b, 'start');
+    expect(one).toMatchObject({ id: 'a', closed: false });
+    expect(one.anchors).toHaveLength(3);
+    expect(one.anchors[1]).toMatchObject({ in: { x: 0, y: 4 }, out: { x: 3, y: 0 } });
+  });
+
+  it('turns paths round where the ends ask for it, length kept', () => {
+    const one = joinEnds(a, 'end', reversePath(b), 'end');
+    expect(one.anchors.map((p) => p.x)).toEqual([0, 10, 20]);
+    expect(pathLength(one)).toBeCloseTo(pathLength(a) + pathLength(b), 9);
+    expect(joinEnds(a, 'start', b, 'end').anchors).toHaveLength(4);
+  });
+
+  it('refuses closed paths', () => {
+    expect(() => joinEnds(squarePath(0, 0, 1), 'end', b, 'start')).toThrow('open paths');
+  });
+});
+
+it('uses the circle constant of CHECKS: 0.5522847498', () => {
+  expect(circlePath(0, 0, 1).anchors[0]!.out!.y).toBeCloseTo(CIRCLE_HANDLE, 10);
+});
