@@ -62,6 +62,14 @@ export const setPaths =
     }
   };
 
+/** Takes one path out of a shape; the shape goes with its last one. */
+export const removePath =
+  (shapeId: string, pathId: string): Recipe =>
+  (draft) => {
+    const paths = draftShape(draft, shapeId)?.paths;
+    if (paths) setPaths(shapeId, paths.filter((p) => p.id !== pathId) as Path[])(draft);
+  };
+
 /** What of a shape can be set without touching its lines. */
 export type ShapeStyle = Partial<Pick<Shape, 'fill' | 'stroke' | 'opacity'>>;
 

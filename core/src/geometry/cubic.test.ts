@@ -1,5 +1,6 @@
 import { Bezier } from 'bezier-js';
-import paper from 'paper/dist/paper-core.js';
+import type Paper from 'paper';
+import paperCore from 'paper/dist/paper-core.js';
 import { describe, expect, it } from 'vitest';
 import { randomCubic, seeded } from '../testing';
 import {
@@ -19,9 +20,10 @@ import { flattenCubic, insideEvenOdd } from './flatten';
 import { GAUSS_16, integrate } from './gauss';
 import { nearestOnCubic } from './nearest';
 
+const paper = paperCore as unknown as typeof Paper;
 paper.setup([1, 1]);
 const toBezier = (c: Cubic): Bezier => new Bezier(c.map((p) => ({ x: p.x, y: p.y })));
-const toPaper = (c: Cubic): paper.Curve =>
+const toPaper = (c: Cubic): InstanceType<typeof Paper.Curve> =>
   new paper.Curve(
     new paper.Point(c[0].x, c[0].y),
     new paper.Point(c[1].x - c[0].x, c[1].y - c[0].y),

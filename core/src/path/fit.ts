@@ -120,7 +120,7 @@ export function fitCubic(
   let best = fit();
   let least = errorOf(best, points, u);
   let current = best;
-  for (let i = 0; i < 40 && least > 0; i++) {
+  for (let i = 0; i < 200 && least > 0; i++) {
     u = reparameterise(current, points, u);
     current = fit();
     const error = errorOf(current, points, u);

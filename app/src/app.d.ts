@@ -1,0 +1,10 @@
+declare global {
+  namespace App {
+    interface Error {
+      code?: string;
+      message: string;
+    }
+  }
+}
+
+export {};

@@ -1,0 +1,414 @@
+import {
+  add,
+  addNode,
+  corner,
+  distance,
+  findShape,
+  joinEnds,
+  negate,
+  removeNodes,
+  removePath,
+  reversePath,
+  scale as scaled,
+  setPath,
+  shapesOf,
+  snapAngle,
+  subtract,
+  together,
+  unit,
+  length,
+  withAnchor,
+  withHandle,
+  type Anchor,
+  type Path,
+  type Point,
+  type Recipe,
+  type Shape,
+} from '@mirrot/core';
+import { newId } from '$lib/ids';
+import { chooseShapes, findPath, NOTHING_CHOSEN, type AnchorRef } from '$lib/desk/choice';
+import type { Desk, Live } from '$lib/desk/desk.svelte';
+import type { BedPointer, Grip } from './behaviour';
+import { hitAnchor, hitEnd, hitSegment, hitTest, openShapes, TOUCH_REACH, type HitField } from './hit';
+import { EIGHTH_TURN, gripAnchor, gripHandle, gripSegment } from './shaping';
+
+/** Two clicks nearer than this while drawing make one anchor. */
+const SAME_SPOT = 2;
+
+const reachOf = (p: { type: BedPointer['type'] }): number => (p.type === 'touch' ? TOUCH_REACH : 1);
+
+export const fieldOf = (desk: Desk, p: { type: BedPointer['type'] }): HitField => ({
+  shapes: openShapes(shapesOf(desk.art)),
+  choice: desk.choice,
+  scale: desk.view.scale,
+  reach: reachOf(p),
+});
+
+/** What a press would do while blocking in; shown before it is made. */
+export type BlockInTarget =
+  | { readonly kind: 'add'; readonly at: Point }
+  | { readonly kind: 'close'; readonly at: Point }
+  | { readonly kind: 'last'; readonly at: Point }
+  | { readonly kind: 'own-anchor'; readonly ref: AnchorRef; readonly at: Point }
+  | { readonly kind: 'own-segment'; readonly ref: AnchorRef; readonly t: number; readonly at: Point }
+  | { readonly kind: 'end'; readonly ref: AnchorRef; readonly end: 'start' | 'end'; readonly at: Point };
+
+/** DESIGN's table: what lies under the pointer decides. */
+export function blockInTarget(desk: Desk, p: BedPointer): BlockInTarget {
+  const field = fieldOf(desk, p);
+  const { live, livePath } = desk;
+  if (desk.fresh || desk.held.has('t')) return { kind: 'add', at: p.sheet };
+  if (live && livePath) {
+    const own: HitField = {
+      ...field,
+      shapes: field.shapes.filter((s) => s.id === live.shape).map((s) => ({ ...s, paths: [livePath] })),
+    };
+    const anchor = hitAnchor(own, p.sheet);
+    const last = livePath.anchors.length - 1;
+    // On a short path first and last may both be in reach: closing needs two anchors, and the nearer one wins.
+    if (anchor) {
+      const { index } = anchor.ref;
+      if (index === last) return { kind: 'last', at: anchor.at };
+      if (index === 0) return { kind: 'close', at: anchor.at };
+      return { kind: 'own-anchor', ref: anchor.ref, at: anchor.at };
+    }
+    const end = hitEnd(field, p.sheet, live.path);
+    if (end) return { kind: 'end', ...end };
+    const segment = hitSegment(own, p.sheet);
+    if (segment && segment.ref.segment === last - 1)
+      return { kind: 'own-segment', ref: { ...segment.ref, index: last - 1 }, t: segment.t, at: segment.at };
+    return { kind: 'add', at: constrained(desk, p) };
+  }
+  const end = hitEnd(field, p.sheet, null);
+  return end ? { kind: 'end', ...end } : { kind: 'add', at: p.sheet };
+}
+
+/** With Shift, the point in 45° steps from the last anchor. */
+function constrained(desk: Desk, p: BedPointer): Point {
+  const last = desk.livePath?.anchors.at(-1);
+  if (!p.shift || !last) return p.sheet;
+  return add(last, snapAngle(subtract(p.sheet, last), EIGHTH_TURN));
+}
+
+const roleName = (desk: Desk): string => {
+  const names = new Set(shapesOf(desk.art).map(({ shape }) => shape.name));
+  for (let n = 1; ; n++) if (!names.has(`Shape ${n}`)) return `Shape ${n}`;
+};
+
+function newShape(desk: Desk, anchor: Anchor): Shape {
+  return {
+    id: newId(),
+    type: 'shape',
+    name: roleName(desk),
+    shown: true,
+    locked: false,
+    opacity: 1,
+    fill: null,
+    stroke: null,
+    paths: [{ id: newId(), closed: false, anchors: [anchor] }],
+  };
+}
+
+/** Whether this anchor's leaving handle shapes the next segment; O turns it once. */
+function carries(desk: Desk): boolean {
+  return desk.carry !== desk.carryOnce;
+}
+
+/** The anchor as a drag shapes it: handles pulled out, Alt or J turning only the leaving one. */
+function pulledOut(base: Anchor, way: Point, frozenIn: Point | null | undefined): Anchor {
+  if (way.x === 0 && way.y === 0) return base;
+  if (frozenIn !== undefined) return { ...base, kind: 'corner', in: frozenIn, out: way };
+  return { ...base, kind: 'smooth', in: negate(way), out: way };
+}
+
+/** Grip of a new anchor: it is there at once; a drag pulls its handles out. The first one starts a path. */
+function gripNewAnchor(desk: Desk, at: Point): Grip | null {
+  const first = desk.live === null;
+  const layer = desk.drawingLayer;
+  if (first && !layer) {
+    desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
+    return null;
+  }
+  const bare = corner(at.x, at.y);
+  const made = first ? newShape(desk, bare) : null;
+  const gesture = desk.gesture(first ? 'Start a path' : 'Add an anchor');
+  const live: Live = made ? { shape: made.id, path: made.paths[0]!.id } : desk.live!;
+  const before = made ? made.paths[0]! : desk.livePath!;
+  const recipe = (anchor: Anchor): Recipe =>
+    made
+      ? addNode(layer!, { ...made, paths: [withAnchor(before, 0, anchor)] })
+      : setPath(live.shape, { ...before, anchors: [...before.anchors, anchor] });
+  let frozenIn: Point | null | undefined;
+  let breaking = false;
+  let anchor: Anchor = bare;
+  let lastPointer: BedPointer | null = null;
+  const show = (): void => gesture.show(recipe(anchor));
+  const shapeTo = (p: BedPointer): void => {
+    lastPointer = p;
+    let way = subtract(p.sheet, at);
+    if (p.shift) way = snapAngle(way, EIGHTH_TURN);
+    const broken = breaking || p.alt;
+    if (broken && frozenIn === undefined) frozenIn = anchor.in;
+    if (!broken) frozenIn = undefined;
+    anchor = pulledOut(bare, way, frozenIn);
+    show();
+    desk.focus = p.sheet;
+  };
+  show();
+  desk.live = live;
+  desk.fresh = false;
+  if (made) {
+    desk.choice = NOTHING_CHOSEN;
+    desk.inks.choose(made, desk.traced);
+  }
+  const finish = (): void => {
+    gesture.keep({ live });
+    desk.carryOnce = false;
+    desk.focus = null;
+  };
+  return {
+    drag: shapeTo,
+    release(p) {
+      shapeTo(p);
+      // With Carry off the next segment starts straight; the anchor stays smooth and grows a handle when pulled.
+      if (!carries(desk) && anchor.kind === 'smooth') {
+        anchor = { ...anchor, out: null };
+        show();
+      }
+      finish();
+    },
+    click: () => finish(),
+    cancel() {
+      gesture.drop();
+      desk.focus = null;
+    },
+    key(key) {
+      if (key === 'o') {
+        desk.carryOnce = !desk.carryOnce;
+        return true;
+      }
+      if (key !== 'j') return false;
+      breaking = !breaking;
+      if (lastPointer) shapeTo(lastPointer);
+      return true;
+    },
+  };
+}
+
+/** Inks are chosen anew when a path ends. */
+function chooseInk(desk: Desk, shapeId: string): void {
+  const shape = findShape(desk.art, shapeId);
+  if (shape) desk.inks.choose(shape, desk.traced);
+}
+
+/** Ends the path being drawn and keeps it, open. */
+export function endPath(desk: Desk): void {
+  const { live } = desk;
+  if (!live) return;
+  desk.endLive();
+  chooseInk(desk, live.shape);
+}
+
+/** Closing: a click closes the path, a drag shapes the closing curve by the first anchor's arriving handle. */
+function gripClosing(desk: Desk, start: BedPointer): Grip {
+  const { shape } = desk.live!;
+  const path = desk.livePath!;
+  const first = path.anchors[0]!;
+  const gesture = desk.gesture('Close the path');
+  const closed = (anchor: Anchor): Path => ({ ...withAnchor(path, 0, anchor), closed: true });
+  const fill = desk.nextFill;
+  const close = (anchor: Anchor): Recipe =>
+    together(setPath(shape, closed(anchor)), (draft) => {
+      const made = findShape(draft as never, shape) as { fill: unknown } | null;
+      if (made && made.fill === null && fill) made.fill = { kind: 'flat', hex: fill };
+    });
+  const shaped = (p: BedPointer): Anchor => {
+    let way = subtract(p.sheet, start.sheet);
+    if (p.shift) way = snapAngle(way, EIGHTH_TURN);
+    const handle = negate(way);
+    if (p.alt || !first.out) return { ...first, kind: first.out ? 'corner' : first.kind, in: handle };
+    // The leaving handle stays where it is: the arriving one keeps in line with it and takes the length pulled.
+    const line = unit(first.out);
+    return first.kind === 'smooth' && line ? { ...first, in: scaled(line, -length(way)) } : { ...first, in: handle };
+  };
+  const end = (): void => {
+    const before = desk.live!;
+    gesture.keep({ live: null, choice: NOTHING_CHOSEN });
+    desk.justEnded = before.shape;
+    chooseInk(desk, before.shape);
+  };
+  return {
+    drag: (p) => gesture.show(close(shaped(p))),
+    release: end,
+    click() {
+      gesture.show(close(first));
+      end();
+    },
+    cancel: () => gesture.drop(),
+  };
+}
+
+/** The last anchor: a click drops its leaving handle, a drag pulls a new one. */
+function gripLast(desk: Desk, start: BedPointer): Grip {
+  const { shape } = desk.live!;
+  const path = desk.livePath!;
+  const index = path.anchors.length - 1;
+  const last = path.anchors[index]!;
+  const gesture = desk.gesture('Shape the last anchor');
+  return {
+    drag(p) {
+      let way = subtract(p.sheet, last);
+      if (p.shift) way = snapAngle(way, EIGHTH_TURN);
+      const keepsLine = last.in !== null && Math.abs(angleBetween(negate(last.in), way)) < 1e-3;
+      gesture.show(
+        setPath(shape, withAnchor(path, index, { ...last, kind: keepsLine ? 'smooth' : 'corner', out: way })),
+      );
+      desk.focus = p.sheet;
+    },
+    release() {
+      gesture.keep();
+      desk.focus = null;
+    },
+    click() {
+      // The second click of two at the same spot belongs to the anchor the first one made.
+      if (start.again || !last.out) return gesture.drop();
+      gesture.show(setPath(shape, withAnchor(path, index, { ...last, kind: 'corner', out: null })));
+      gesture.keep();
+    },
+    cancel: () => gesture.drop(),
+  };
+}
+
+const angleBetween = (a: Point, b: Point): number => Math.atan2(a.x * b.y - a.y * b.x, a.x * b.x + a.y * b.y);
+
+/** The end of another open path: the new or live path begins or ends there, and joining is offered. */
+function gripEnd(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): Grip | null {
+  const starting = !desk.live;
+  const grip = gripNewAnchor(desk, target.at);
+  if (!grip) return null;
+  const offer = (): void => (starting ? offerGoOn(desk, target) : offerJoin(desk, target));
+  return {
+    ...grip,
+    release(p) {
+      grip.release?.(p);
+      offer();
+    },
+    click(p) {
+      grip.click?.(p);
+      offer();
+    },
+  };
+}
+
+/** Enter drops the path just begun and goes on with the one whose end was pressed. */
+function offerGoOn(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): void {
+  const begun = desk.live!;
+  const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
+  if (!other) return;
+  desk.offer = {
+    text: 'Enter goes on from this end',
+    take() {
+      const onward = target.end === 'end' ? other : reversePath(other);
+      desk.change('Go on from the end', together(removeNodes([begun.shape]), setPath(target.ref.shape, onward)), {
+        live: { shape: target.ref.shape, path: other.id },
+      });
+    },
+  };
+}
+
+/** The live path ends on another's end; Enter makes one path of the two. */
+function offerJoin(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): void {
+  const { shape } = desk.live!;
+  const path = desk.livePath!;
+  endPath(desk);
+  desk.offer = {
+    text: 'Enter joins the two paths',
+    take() {
+      const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
+      if (!other) return;
+      const joined = { ...joinEnds(path, 'end', other, target.end), id: path.id };
+      desk.change('Join the paths', together(removePath(target.ref.shape, other.id), setPath(shape, joined)), {
+        choice: chooseShapes([shape], 'path'),
+      });
+      desk.justEnded = shape;
+    },
+  };
+}
+
+/** A press while blocking in. */
+export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
+  desk.justEnded = null;
+  if (desk.held.has('a')) return gripAdjust(desk, p);
+  const target = blockInTarget(desk, p);
+  switch (target.kind) {
+    case 'close':
+      // Two anchors on top of each other are no path to close.
+      return desk.livePath!.anchors.length > 1 ? gripClosing(desk, p) : null;
+    case 'last':
+      return gripLast(desk, p);
+    case 'own-anchor': {
+      const grip = gripAnchor(desk, target.ref, { ...p, again: false });
+      return { ...grip, click: () => addOver(desk, p, target.at) };
+    }
+    case 'own-segment': {
+      const { ref, t } = target;
+      return gripSegment(desk, { shape: ref.shape, path: ref.path, segment: ref.index }, t, p, () =>
+        addOver(desk, p, p.sheet),
+      );
+    }
+    case 'end':
+      return gripEnd(desk, target);
+    default: {
+      const last = desk.livePath?.anchors.at(-1);
+      // Two clicks within 300 ms and 2 px make one anchor.
+      if (p.again && last && distance(last, target.at) * desk.view.scale <= SAME_SPOT) return null;
+      return gripNewAnchor(desk, target.at);
+    }
+  }
+}
+
+/** A click on what a drag would shape adds an anchor there. */
+function addOver(desk: Desk, p: BedPointer, at: Point): void {
+  gripNewAnchor(desk, at)?.click?.(p);
+}
+
+/** With A held a press shapes whatever lies under the pointer and adds nothing. */
+function gripAdjust(desk: Desk, p: BedPointer): Grip | null {
+  const hit = hitTest(fieldOf(desk, p), p.sheet);
+  if (hit?.kind === 'handle') return gripHandle(desk, hit.ref, p);
+  if (hit?.kind === 'anchor') return gripAnchor(desk, hit.ref, p);
+  if (hit?.kind === 'segment') return gripSegment(desk, hit.ref, hit.t, p);
+  return null;
+}
+
+/** Takes the last anchor back; with the first the path goes. */
+export function takeBack(desk: Desk): void {
+  const { live, livePath } = desk;
+  if (!live || !livePath) return;
+  if (livePath.anchors.length === 1) {
+    desk.change('Take back', removeNodes([live.shape]), { live: null });
+    return;
+  }
+  desk.change('Take back', setPath(live.shape, { ...livePath, anchors: livePath.anchors.slice(0, -1) }));
+}
+
+/** Closes the live path as a click on its first anchor would. */
+export function closeLive(desk: Desk): void {
+  if (!desk.live || (desk.livePath?.anchors.length ?? 0) < 2) return;
+  const at = desk.livePath!.anchors[0]!;
+  const p: BedPointer = { screen: at, sheet: at, shift: false, alt: false, type: 'mouse', time: 0, again: false };
+  gripClosing(desk, p).click?.(p);
+}
+
+/** J while drawing: the last anchor from smooth to corner and back. */
+export function turnLast(desk: Desk): void {
+  const { live, livePath } = desk;
+  const last = livePath?.anchors.at(-1);
+  if (!live || !livePath || !last) return;
+  const index = livePath.anchors.length - 1;
+  const turned: Anchor =
+    last.kind === 'smooth'
+      ? { ...last, kind: 'corner' }
+      : withHandle({ ...last, kind: 'smooth' }, 'out', last.in ? negate(last.in) : last.out);
+  desk.change('Turn the last anchor', setPath(live.shape, withAnchor(livePath, index, turned)));
+}

@@ -1,0 +1,181 @@
+import {
+  boxHas,
+  growBox,
+  nearestOnCubic,
+  pathBounds,
+  pathCubics,
+  shapeBounds,
+  shapeHas,
+  type Anchor,
+  type HandleSide,
+  type Path,
+  type PlacedShape,
+  type Point,
+  type Shape,
+} from '@mirrot/core';
+import type { AnchorRef, Choice, HandleRef, SegmentRef } from '$lib/desk/choice';
+
+/** Reach of a press in screen pixels, and how much larger for a finger. */
+export const REACH = { handle: 7, anchor: 8, segment: 5 } as const;
+export const TOUCH_REACH = 2;
+
+/** Handles shorter than this on screen get a grip farther out, which moves them relatively. */
+export const SHORT_HANDLE = 12;
+export const GRIP_AT = 14;
+
+/** What lies under the pointer. */
+export type Hit =
+  | { readonly kind: 'handle'; readonly ref: HandleRef; readonly grip: Point }
+  | { readonly kind: 'anchor'; readonly ref: AnchorRef; readonly at: Point }
+  | { readonly kind: 'segment'; readonly ref: SegmentRef; readonly t: number; readonly at: Point }
+  | { readonly kind: 'inside'; readonly shape: string };
+
+export interface HitField {
+  /** Shapes that can be hit, bottom first. */
+  readonly shapes: readonly Shape[];
+  readonly choice: Choice;
+  /** Screen pixels per sheet pixel. */
+  readonly scale: number;
+  readonly reach: number;
+}
+
+/** Shapes in sight that are not locked. */
+export const openShapes = (placed: readonly PlacedShape[]): Shape[] =>
+  placed.filter((p) => p.shown && !p.locked).map((p) => p.shape);
+
+/** Where a handle is taken, in sheet pixels: at its end, or on a grip 14 screen px out when it is short. */
+export function handleGrip(anchor: Anchor, side: HandleSide, scale: number): Point | null {
+  const h = anchor[side];
+  if (!h) return null;
+  const l = Math.hypot(h.x, h.y) * scale;
+  const k = l >= SHORT_HANDLE || l === 0 ? 1 : GRIP_AT / l;
+  return { x: anchor.x + h.x * k, y: anchor.y + h.y * k };
+}
+
+/** Handles shown: those of the chosen anchors and of the neighbours on either side of each. */
+export function visibleHandles(shape: Shape, choice: Choice): HandleRef[] {
+  const out = new Map<string, HandleRef>();
+  for (const ref of choice.anchors) {
+    if (ref.shape !== shape.id) continue;
+    const path = shape.paths.find((p) => p.id === ref.path);
+    if (!path) continue;
+    const n = path.anchors.length;
+    for (const step of [-1, 0, 1]) {
+      let index = ref.index + step;
+      if (path.closed) index = (index + n) % n;
+      const anchor = path.anchors[index];
+      if (!anchor) continue;
+      for (const side of ['in', 'out'] as const)
+        if (anchor[side]) out.set(`${path.id} ${index} ${side}`, { shape: shape.id, path: path.id, index, side });
+    }
+  }
+  return [...out.values()];
+}
+
+const apart = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
+
+interface Ranked<T> {
+  readonly hit: T;
+  readonly distance: number;
+  readonly chosen: boolean;
+  readonly rank: number;
+}
+
+/** The nearest, then the chosen, then the topmost; distances within a screen pixel count as equal. */
+function best<T>(found: readonly Ranked<T>[], scale: number): T | null {
+  if (found.length === 0) return null;
+  const nearest = Math.min(...found.map((f) => f.distance));
+  const close = found.filter((f) => (f.distance - nearest) * scale <= 1);
+  const pool = close.some((f) => f.chosen) ? close.filter((f) => f.chosen) : close;
+  return pool.reduce((a, b) => (b.rank > a.rank ? b : a)).hit;
+}
+
+export function hitHandle(field: HitField, p: Point): Extract<Hit, { kind: 'handle' }> | null {
+  const found: Ranked<Extract<Hit, { kind: 'handle' }>>[] = [];
+  const reach = (REACH.handle * field.reach) / field.scale;
+  field.shapes.forEach((shape, rank) => {
+    if (!field.choice.shapes.includes(shape.id)) return;
+    for (const ref of visibleHandles(shape, field.choice)) {
+      const anchor = shape.paths.find((q) => q.id === ref.path)!.anchors[ref.index]!;
+      const grip = handleGrip(anchor, ref.side, field.scale)!;
+      const distance = apart(grip, p);
+      const chosen = field.choice.anchors.some((a) => a.path === ref.path && a.index === ref.index);
+      if (distance <= reach) found.push({ hit: { kind: 'handle', ref, grip }, distance, chosen, rank });
+    }
+  });
+  return best(found, field.scale);
+}
+
+/** Paths whose line comes within `reach` sheet pixels' box of the point, with the shape's place in the stack. */
+function* near(field: HitField, p: Point, reach: number): Generator<[Shape, Path, number]> {
+  for (let rank = 0; rank < field.shapes.length; rank++) {
+    const shape = field.shapes[rank]!;
+    for (const path of shape.paths) if (boxHas(growBox(pathBounds(path), reach), p)) yield [shape, path, rank];
+  }
+}
+
+export function hitAnchor(field: HitField, p: Point): Extract<Hit, { kind: 'anchor' }> | null {
+  const found: Ranked<Extract<Hit, { kind: 'anchor' }>>[] = [];
+  const reach = (REACH.anchor * field.reach) / field.scale;
+  for (const [shape, path, rank] of near(field, p, reach))
+    path.anchors.forEach((a, index) => {
+      const distance = apart(a, p);
+      if (distance > reach) return;
+      const ref = { shape: shape.id, path: path.id, index };
+      const chosen = field.choice.shapes.includes(shape.id);
+      found.push({ hit: { kind: 'anchor', ref, at: { x: a.x, y: a.y } }, distance, chosen, rank });
+    });
+  return best(found, field.scale);
+}
+
+export function hitSegment(field: HitField, p: Point): Extract<Hit, { kind: 'segment' }> | null {
+  const found: Ranked<Extract<Hit, { kind: 'segment' }>>[] = [];
+  const reach = (REACH.segment * field.reach) / field.scale;
+  for (const [shape, path, rank] of near(field, p, reach))
+    pathCubics(path).forEach((c, segment) => {
+      const n = nearestOnCubic(c, p);
+      if (n.distance > reach) return;
+      const t = Math.min(1 - 1e-6, Math.max(1e-6, n.t));
+      const ref = { shape: shape.id, path: path.id, segment };
+      const chosen = field.choice.shapes.includes(shape.id);
+      found.push({ hit: { kind: 'segment', ref, t, at: n.point }, distance: n.distance, chosen, rank });
+    });
+  return best(found, field.scale);
+}
+
+/** The topmost shape whose inside holds the point: closed shapes, and open ones that have a fill. */
+export function hitInside(field: HitField, p: Point): Extract<Hit, { kind: 'inside' }> | null {
+  for (let i = field.shapes.length - 1; i >= 0; i--) {
+    const shape = field.shapes[i]!;
+    const closed = shape.fill !== null || shape.paths.some((q) => q.closed);
+    if (closed && boxHas(shapeBounds(shape), p) && shapeHas(shape, p)) return { kind: 'inside', shape: shape.id };
+  }
+  return null;
+}
+
+/** Who gets a press: visible handles, then anchors, then segments, then insides. */
+export const hitTest = (field: HitField, p: Point): Hit | null =>
+  hitHandle(field, p) ?? hitAnchor(field, p) ?? hitSegment(field, p) ?? hitInside(field, p);
+
+/** Ends of open paths within an anchor's reach: where a path can begin, end or be joined. */
+export function hitEnd(
+  field: HitField,
+  p: Point,
+  except: string | null,
+): { readonly ref: AnchorRef; readonly at: Point; readonly end: 'start' | 'end' } | null {
+  const reach = (REACH.anchor * field.reach) / field.scale;
+  for (let i = field.shapes.length - 1; i >= 0; i--) {
+    const shape = field.shapes[i]!;
+    for (const path of shape.paths) {
+      if (path.closed || path.id === except) continue;
+      for (const end of ['start', 'end'] as const) {
+        const index = end === 'start' ? 0 : path.anchors.length - 1;
+        const a = path.anchors[index]!;
+        if (apart(a, p) <= reach)
+          return { ref: { shape: shape.id, path: path.id, index }, at: { x: a.x, y: a.y }, end };
+      }
+    }
+  }
+  return null;
+}
+

@@ -1,0 +1,77 @@
+import { anchorAt, negate, tangentAt, type Path, type Point } from '@mirrot/core';
+
+// Marks in bed pixels: they stand beside the line, with room at the anchor itself; form tells the kind.
+
+/** Length of a mark on screen, and its distance from the line. */
+const LENGTH = 11;
+const CLEAR = 5.5;
+const SHORTER = 7;
+/** Below this angle of turn, in radians, a corner counts as lying in a straight run. */
+const STRAIGHT = 0.04;
+
+const at = (p: Point, u: Point, k: number): Point => ({ x: p.x + u.x * k, y: p.y + u.y * k });
+const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
+const normal = (u: Point): Point => ({ x: -u.y, y: u.x });
+
+/** Two short rails, one each side of the line, along its tangent. */
+function rails(p: Point, tangent: Point, length: number, k: number): string {
+  const n = normal(tangent);
+  return [1, -1]
+    .map((side) => {
+      const middle = at(p, n, side * CLEAR * k);
+      return `M${text(at(middle, tangent, (-length * k) / 2))}L${text(at(middle, tangent, (length * k) / 2))}`;
+    })
+    .join('');
+}
+
+/** A chevron on the outer side of the angle, opened 90°, turned to its bisector. */
+function chevron(p: Point, outward: Point, k: number): string {
+  const tip = at(p, outward, (CLEAR + 4.5) * k);
+  const arm = (turn: number): Point => {
+    const c = Math.cos(turn);
+    const s = Math.sin(turn);
+    const back = negate(outward);
+    return at(tip, { x: back.x * c - back.y * s, y: back.x * s + back.y * c }, 0.72 * LENGTH * k);
+  };
+  return `M${text(arm(Math.PI / 4))}L${text(tip)}L${text(arm(-Math.PI / 4))}`;
+}
+
+/**
+ * Outline of an anchor's mark as SVG path data in bed pixels.
+ *
+ * @param p where the anchor lies on the bed
+ * @param k size, 1 at rest
+ */
+export function anchorMark(path: Path, index: number, p: Point, k = 1): string {
+  const arriving = tangentAt(path, index, 'in');
+  const leaving = tangentAt(path, index, 'out');
+  const tangent = leaving ?? arriving;
+  if (!tangent) return chevron(p, { x: 0, y: -1 }, k);
+  const alone = anchorAt(path, index, -1) === null || anchorAt(path, index, 1) === null;
+  if (alone) {
+    if (path.anchors[index]!.kind === 'smooth') return rails(p, tangent, LENGTH, k);
+    // At the end of an open path the outer side lies beyond the line.
+    return chevron(p, arriving ?? negate(leaving!), k);
+  }
+  const turn = Math.atan2(
+    arriving!.x * leaving!.y - arriving!.y * leaving!.x,
+    arriving!.x * leaving!.x + arriving!.y * leaving!.y,
+  );
+  if (path.anchors[index]!.kind === 'smooth') return rails(p, tangent, LENGTH, k);
+  if (Math.abs(turn) < STRAIGHT) return rails(p, tangent, SHORTER, k);
+  const out = { x: arriving!.x - leaving!.x, y: arriving!.y - leaving!.y };
+  const l = Math.hypot(out.x, out.y);
+  return chevron(p, { x: out.x / l, y: out.y / l }, k);
+}
+
+/** A handle's hairline and the crossbar at its end, in bed pixels. */
+export function handleMark(anchor: Point, end: Point): { readonly line: string; readonly bar: string } {
+  const l = Math.hypot(end.x - anchor.x, end.y - anchor.y) || 1;
+  const u = { x: (end.x - anchor.x) / l, y: (end.y - anchor.y) / l };
+  const n = normal(u);
+  const from = at(anchor, u, Math.min(CLEAR, l));
+  return {
+    line: `M${text(from)}L${text(end)}`,
+    bar: `M${text(at(end, n, -4.5))}L${text(at(end, n, 4.5))}`,
+  };
+}

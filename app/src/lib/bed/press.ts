@@ -1,0 +1,24 @@
+import type { Desk, Step } from '$lib/desk/desk.svelte';
+import type { Press } from './behaviour';
+import { pressBlockIn } from './block-in';
+import { pressMount } from './box';
+import { pressRefine } from './refine';
+import { gripSample, pressChoose } from './sampling';
+
+const BY_STEP: Readonly<Record<Step, (desk: Desk, p: Parameters<Press>[0]) => ReturnType<Press>>> = {
+  mount: pressMount,
+  'block-in': pressBlockIn,
+  refine: pressRefine,
+  colour: pressChoose,
+  proof: pressChoose,
+  export: pressChoose,
+};
+
+/** What a press on the bed does: sampling while D is held, else what the step says. */
+export const pressOn =
+  (desk: Desk): Press =>
+  (p) => {
+    desk.offer = null;
+    if (desk.held.has('d')) return gripSample(desk, p);
+    return BY_STEP[desk.step](desk, p);
+  };

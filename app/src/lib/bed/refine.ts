@@ -1,0 +1,93 @@
+import { boxesMeet, boxHas, boxOfPoints, pathBounds, shapeBounds, shapeHas, shapesOf, type Box, type Shape } from '@mirrot/core';
+import { chooseAnchors, chooseShapes, NOTHING_CHOSEN, type AnchorRef, type Choice } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { BedPointer, Grip } from './behaviour';
+import { fieldOf, pressBlockIn } from './block-in';
+import { boxGripAt, gripBox } from './box';
+import { hitTest, openShapes, type Hit } from './hit';
+import { gripAnchor, gripHandle, gripSegment, gripShapes } from './shaping';
+
+/** A press in Refine: it shapes; with T held it adds. */
+export function pressRefine(desk: Desk, p: BedPointer): Grip | null {
+  desk.justEnded = null;
+  if (desk.held.has('t')) return pressBlockIn(desk, p);
+  const corner = boxGripAt(desk, p);
+  if (corner) return gripBox(desk, corner, p);
+  const hit = hitTest(fieldOf(desk, p), p.sheet);
+  if (hit?.kind === 'handle') return gripHandle(desk, hit.ref, p);
+  if (hit?.kind === 'anchor') return gripAnchor(desk, hit.ref, p);
+  if (hit?.kind === 'segment') return gripSegment(desk, hit.ref, hit.t, p);
+  return gripChoosing(desk, hit, p);
+}
+
+/** A click chooses the shape there, or nothing; a drag moves chosen shapes or draws a choosing box. */
+export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Grip {
+  const click = (p: BedPointer): void => {
+    if (hit?.kind !== 'inside') return p.shift ? undefined : desk.choose(NOTHING_CHOSEN);
+    const { shapes } = desk.choice;
+    if (!p.shift) return desk.choose(chooseShapes([hit.shape]));
+    const next = shapes.includes(hit.shape) ? shapes.filter((s) => s !== hit.shape) : [...shapes, hit.shape];
+    desk.choose(chooseShapes(next));
+  };
+  const inChosen =
+    desk.choice.level === 'shape' && desk.step === 'refine' && desk.chosenShapes.some((s) => shapeHas(s, start.sheet));
+  if (inChosen && !start.shift) return gripShapes(desk, desk.choice.shapes, start, click);
+  return {
+    click,
+    drag: (p) => (desk.box = boxOfPoints([start.sheet, p.sheet])),
+    release(p) {
+      const box = desk.box;
+      desk.box = null;
+      if (box) desk.choose(chosenByBox(desk, box, p.shift));
+    },
+    cancel: () => (desk.box = null),
+  };
+}
+
+/** Anchors in the box while a path is open for shaping, else the shapes that lie wholly in it. */
+function chosenByBox(desk: Desk, box: Box, adding: boolean): Choice {
+  const open = openShapes(shapesOf(desk.art));
+  if (desk.choice.level === 'path' && desk.choice.shapes.length > 0) {
+    const anchors = desk.chosenShapes.flatMap((s) => anchorsIn(s, box));
+    const before = adding ? desk.choice.anchors : [];
+    const all = [...before, ...anchors.filter((a) => !before.some((b) => b.path === a.path && b.index === a.index))];
+    return all.length > 0 ? { ...chooseAnchors(all), shapes: desk.choice.shapes } : chooseShapes(desk.choice.shapes, 'path');
+  }
+  const inside = open.filter((s) => {
+    const b = shapeBounds(s);
+    return boxHas(box, { x: b.x0, y: b.y0 }) && boxHas(box, { x: b.x1, y: b.y1 });
+  });
+  const before = adding ? desk.choice.shapes : [];
+  return chooseShapes([...new Set([...before, ...inside.map((s) => s.id)])]);
+}
+
+const anchorsIn = (shape: Shape, box: Box): AnchorRef[] =>
+  shape.paths
+    .filter((path) => boxesMeet(box, pathBounds(path)))
+    .flatMap((path) =>
+      path.anchors.flatMap((a, index) => (boxHas(box, a) ? [{ shape: shape.id, path: path.id, index }] : [])),
+    );
+
+/** All anchors of the chosen shapes. */
+export const allAnchors = (desk: Desk): AnchorRef[] =>
+  desk.chosenShapes.flatMap((s) =>
+    s.paths.flatMap((path) => path.anchors.map((_, index) => ({ shape: s.id, path: path.id, index }))),
+  );
+
+/** The next anchor of the chosen path, round and round; the first when none is chosen. */
+export function walkAnchors(desk: Desk, step: 1 | -1): void {
+  const all = allAnchors(desk);
+  if (all.length === 0) return;
+  const last = desk.choice.anchors.at(-1);
+  const at = last ? all.findIndex((a) => a.path === last.path && a.index === last.index) : step === 1 ? -1 : 0;
+  desk.choose({ ...chooseAnchors([all[(at + step + all.length) % all.length]!]), shapes: desk.choice.shapes });
+}
+
+/** The next shape up or down the stack that is open to be chosen. */
+export function walkShapes(desk: Desk, step: 1 | -1): void {
+  const open = openShapes(shapesOf(desk.art));
+  if (open.length === 0) return;
+  const at = open.findIndex((s) => s.id === desk.choice.shapes.at(-1));
+  const next = at < 0 ? (step === 1 ? 0 : open.length - 1) : (at + step + open.length) % open.length;
+  desk.choose(chooseShapes([open[next]!.id], desk.step === 'refine' ? 'path' : 'shape'));
+}

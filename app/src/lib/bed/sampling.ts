@@ -1,0 +1,73 @@
+import { findShape, formatHex, meanScale, shapeHas, shapesOf, styleShapes, type Point } from '@mirrot/core';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { samplePicture } from '$lib/desk/rasters';
+import type { BedPointer, Grip } from './behaviour';
+import { fieldOf } from './block-in';
+import { hitTest } from './hit';
+import { gripChoosing } from './refine';
+import { chooseShapes } from '$lib/desk/choice';
+
+/** Stroke weight, in sheet pixels, that a shape gets with its first stroke colour. */
+export const FIRST_WEIGHT = 2;
+
+/** Gives a colour to what receives colours now: chosen shapes, the path just drawn, or the next path. */
+export function applyColour(desk: Desk, hex: string): void {
+  const ids = desk.receivers;
+  if (desk.receiving === 'stroke') {
+    const width = findShape(desk.art, ids[0] ?? '')?.stroke?.width ?? FIRST_WEIGHT;
+    if (ids.length > 0) desk.change('Colour the stroke', styleShapes(ids, { stroke: { hex, width } }));
+    return;
+  }
+  if (ids.length > 0) desk.change('Colour the fill', styleShapes(ids, { fill: { kind: 'flat', hex } }));
+  else desk.nextFill = hex;
+}
+
+/** Colour of the picture at a point; a disc of `radius` sheet pixels, 0 for one pixel. Null where there is none. */
+export function pictureColour(desk: Desk, at: Point, radius = 0): string | null {
+  const rgb = samplePicture(desk.inks.raster, desk.traced, at, radius);
+  return rgb && formatHex(rgb);
+}
+
+/** Fill of the topmost filled shape in sight at a point, those that receive the colour left out. */
+function drawingColour(desk: Desk, at: Point): string | null {
+  if (desk.seen.fills < 1) return null;
+  const out = desk.receivers;
+  for (const { shape, shown } of [...shapesOf(desk.art)].reverse())
+    if (shown && shape.fill && !out.includes(shape.id) && shapeHas(shape, at)) return shape.fill.hex;
+  return null;
+}
+
+/** A press that samples: a click takes the drawing's fill or the picture's pixel (or disc), a drag draws a disc. */
+export function gripSample(desk: Desk, start: BedPointer): Grip {
+  const take = (hex: string | null): void => {
+    desk.disc = null;
+    if (hex) applyColour(desk, hex);
+    else desk.say('There is no picture here to take a colour from.', 'bad');
+  };
+  const radiusTo = (p: BedPointer): number => Math.hypot(p.sheet.x - start.sheet.x, p.sheet.y - start.sheet.y);
+  const perPixel = desk.traced ? meanScale(desk.traced.placement) : 1;
+  return {
+    drag: (p) => (desk.disc = { at: start.sheet, radius: radiusTo(p) }),
+    release(p) {
+      desk.discRadius = Math.max(1, Math.round(radiusTo(p) / perPixel));
+      take(pictureColour(desk, start.sheet, radiusTo(p)));
+    },
+    click() {
+      const radius = desk.sampling === 'disc' ? desk.discRadius * perPixel : 0;
+      take(drawingColour(desk, start.sheet) ?? pictureColour(desk, start.sheet, radius));
+    },
+    cancel: () => (desk.disc = null),
+  };
+}
+
+/** A press in Colour, Proof and Export: it chooses; in Colour, while sampling is on, it samples. */
+export function pressChoose(desk: Desk, p: BedPointer): Grip {
+  desk.justEnded = null;
+  if (desk.step === 'colour' && desk.sampling) return gripSample(desk, p);
+  const hit = hitTest(fieldOf(desk, p), p.sheet);
+  if (hit && hit.kind !== 'inside') {
+    const { shape } = hit.ref;
+    return { click: () => desk.choose(chooseShapes([shape])) };
+  }
+  return gripChoosing(desk, hit, p);
+}

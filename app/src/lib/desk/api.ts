@@ -1,0 +1,113 @@
+import type { Patch } from '@mirrot/core';
+import type {
+  ArtAnswer,
+  CopyAnswer,
+  ErrorAnswer,
+  PictureAnswer,
+  ProjectAnswer,
+  SheetRequest,
+  ShippedAnswer,
+} from '$lib/wire';
+import type { Art } from '@mirrot/core';
+
+/** An answer that was no success: its status, code and sentence. Status 0: the server could not be reached. */
+export class ServerError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly revision: number | null = null,
+  ) {
+    super(message);
+  }
+}
+
+async function call(path: string, init?: RequestInit): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(path, init);
+  } catch {
+    throw new ServerError(0, 'away', 'The server cannot be reached. Work is kept in this browser and sent when it is back.');
+  }
+  if (response.ok) return response;
+  const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
+  throw new ServerError(
+    response.status,
+    answer?.error.code ?? 'server',
+    answer?.error.message ?? 'The server could not do that. Please try again.',
+    answer?.error.revision ?? null,
+  );
+}
+
+const get = async <T>(path: string): Promise<T> => (await call(path)).json() as Promise<T>;
+
+const send = async <T>(method: string, path: string, value: unknown): Promise<T> =>
+  (await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) })).json() as Promise<T>;
+
+export const listProjects = (): Promise<ProjectAnswer[]> => get('/api/projects');
+export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);
+export const makeProject = (name: string, sheet: SheetRequest): Promise<ProjectAnswer> =>
+  send('POST', '/api/projects', { name, sheet });
+export const renameProject = (id: string, name: string): Promise<ProjectAnswer> =>
+  send('PATCH', `/api/projects/${id}`, { name });
+export const bringBackProject = (id: string): Promise<ProjectAnswer> =>
+  send('PATCH', `/api/projects/${id}`, { deleted: false });
+export const deleteProject = async (id: string): Promise<void> =>
+  void (await call(`/api/projects/${id}`, { method: 'DELETE' }));
+
+export const getArt = (id: string): Promise<ArtAnswer> => get(`/api/projects/${id}/art`);
+export const sendChanges = (
+  id: string,
+  base: number,
+  changes: readonly (readonly Patch[])[],
+  batch: string,
+): Promise<{ revision: number }> => send('POST', `/api/projects/${id}/changes`, { base, changes, batch });
+
+export const listCopies = (id: string): Promise<CopyAnswer[]> => get(`/api/projects/${id}/copies`);
+export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>
+  send('POST', `/api/projects/${id}/copies`, { name });
+export const getCopy = async (id: string, copy: string): Promise<Art> =>
+  (await get<{ art: Art }>(`/api/projects/${id}/copies/${copy}`)).art;
+
+export const listShipped = (): Promise<ShippedAnswer[]> => get('/api/shipped');
+export async function fetchShipped({ file }: ShippedAnswer): Promise<File> {
+  const blob = await (await call(`/api/shipped/${file}`)).blob();
+  return new File([blob], file, { type: blob.type });
+}
+
+export const pictureUrl = (source: string, size: 'full' | 'work' | 'thumb'): string =>
+  `/api/pictures/${source}?size=${size}`;
+
+/** Uploads a picture; `progress` hears the share sent, 0 to 1, and `signal` stops it. */
+export function uploadPicture(
+  projectId: string,
+  file: File,
+  progress?: (share: number) => void,
+  signal?: AbortSignal,
+): Promise<PictureAnswer> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open('POST', `/api/projects/${projectId}/pictures`);
+    request.responseType = 'json';
+    request.upload.onprogress = (e) => e.lengthComputable && progress?.(e.loaded / e.total);
+    request.onload = () => {
+      const answer = request.response as { picture?: PictureAnswer } & Partial<ErrorAnswer>;
+      if (answer?.picture) resolve(answer.picture);
+      else
+        reject(
+          new ServerError(
+            request.status,
+            answer?.error?.code ?? 'server',
+            answer?.error?.message ?? 'The picture could not be taken. Nothing was added.',
+          ),
+        );
+    };
+    request.onerror = () =>
+      reject(new ServerError(0, 'away', 'The server cannot be reached. Nothing was added. Try again when it is back.'));
+    request.onabort = () => reject(new ServerError(0, 'stopped', 'Stopped. Nothing was added.'));
+    signal?.addEventListener('abort', () => request.abort());
+    const form = new FormData();
+    form.set('file', file);
+    request.send(form);
+  });
+}

@@ -1,0 +1,369 @@
+import {
+  changeArt,
+  drawingBounds,
+  emptyHistory,
+  findShape,
+  isEmptyBox,
+  layerOf,
+  record,
+  redo,
+  shapeBounds,
+  shapesOf,
+  tracedPicture,
+  undo,
+  uniteBoxes,
+  type Art,
+  type Box,
+  type Change,
+  type History,
+  type Patch,
+  type Path,
+  type Point,
+  type Recipe,
+  type Shape,
+} from '@mirrot/core';
+import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import { createInks, type Inks } from './inks.svelte';
+import { fitted, panned, zoomed, type Size, type View } from './view';
+
+export const STEPS = ['mount', 'block-in', 'refine', 'colour', 'proof', 'export'] as const;
+export type Step = (typeof STEPS)[number];
+
+/** Where the Glass stands when a step is first opened: 0 picture, 100 drawing. */
+const GLASS_AT_FIRST: Readonly<Record<Step, number>> = {
+  mount: 0,
+  'block-in': 0,
+  refine: 0,
+  colour: 50,
+  proof: 100,
+  export: 100,
+};
+
+/** The path being drawn: anchors are added at its end. */
+export interface Live {
+  readonly shape: string;
+  readonly path: string;
+}
+
+/** What the desk looked at when a step of the history was made. */
+export interface Context {
+  readonly choice: Choice;
+  readonly live: Live | null;
+}
+
+/** Something shown that one key takes and one key leaves. */
+export interface Offer {
+  readonly text: string;
+  take(): void;
+}
+
+/** A short message; `action` is what can be done about it. */
+export interface Notice {
+  readonly text: string;
+  readonly tone: 'plain' | 'good' | 'bad';
+  readonly action?: { readonly label: string; run(): void };
+}
+
+export type Sampling = 'pixel' | 'disc';
+
+/** A gesture in the making: shown as it goes, kept or dropped as a whole. */
+export interface Gesture {
+  show(recipe: Recipe): void;
+  keep(after?: Partial<Context>): void;
+  drop(): void;
+}
+
+/** Receives every change made here, in order. */
+export interface ChangeSink {
+  push(patches: readonly Patch[], art: Art): void;
+}
+
+/**
+ * The open project in the page: the art, how it is looked at, what is chosen, the history. All changes to the
+ * document go through `change` or a `gesture`, undo and redo included, and from there to the sink.
+ */
+export class Desk {
+  art: Art = $state.raw()!;
+  step: Step = $state('mount');
+  view: View = $state.raw({ scale: 1, tx: 0, ty: 0 });
+  bed: Size = $state.raw({ width: 800, height: 600 });
+  choice: Choice = $state.raw(NOTHING_CHOSEN);
+  live: Live | null = $state.raw(null);
+  offer: Offer | null = $state.raw(null);
+  notice: Notice | null = $state.raw(null);
+  history: History<Context> = $state.raw(emptyHistory());
+
+  /** Pointer over the bed in sheet pixels; null when it is elsewhere. */
+  pointer: Point | null = $state.raw(null);
+  /** What the loupe looks at: the anchor being dragged, else the pointer. */
+  focus: Point | null = $state.raw(null);
+  /** The choosing box being drawn, in sheet pixels. */
+  box: Box | null = $state.raw(null);
+  /** The disc being sampled, in sheet pixels. */
+  disc: { readonly at: Point; readonly radius: number } | null = $state.raw(null);
+  /** Keys that are held for as long as something lasts. */
+  held: ReadonlySet<string> = $state.raw(new Set());
+
+  carry = $state(true);
+  /** The next anchor's Carry is the other one. */
+  carryOnce = $state(false);
+  sampling: Sampling | null = $state(null);
+  discRadius = $state(6);
+  loupe = $state(true);
+  stackOpen = $state(true);
+  eyeOpen = $state(true);
+  /** Fill the next path will get, or null for none. */
+  nextFill: string | null = $state(null);
+  /** Whether colours go to the fill or to the stroke. */
+  receiving: 'fill' | 'stroke' = $state('fill');
+  /** The layer new shapes go on. */
+  layer: string = $state('');
+  /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
+  justEnded: string | null = $state(null);
+  /** A press starts a new path whatever lies under the pointer. */
+  fresh = $state(false);
+
+  readonly inks: Inks = createInks();
+  #glass: Record<Step, number> = $state({ ...GLASS_AT_FIRST });
+  #glassBefore = 50;
+  #viewBefore: View | null = null;
+  #viewTime = 0;
+  readonly #sink: ChangeSink;
+  readonly #clock: () => number;
+
+  constructor(art: Art, sink: ChangeSink, clock: () => number = () => performance.now()) {
+    this.art = art;
+    this.#sink = sink;
+    this.#clock = clock;
+    this.layer = art.layers.at(-1)!.id;
+  }
+
+  // --- looking ---------------------------------------------------------------------------------------------------
+
+  get glass(): number {
+    return this.#glass[this.step];
+  }
+  set glass(value: number) {
+    if (value === this.glass) return;
+    this.#glassBefore = this.glass;
+    this.#glass[this.step] = Math.min(100, Math.max(0, value));
+  }
+  glassBack(): void {
+    this.glass = this.#glassBefore;
+  }
+
+  /** What is seen, holding Q (bare picture) or Shift+Q (bare drawing) included. */
+  get seen(): { readonly picture: number; readonly fills: number; readonly ink: boolean } {
+    if (this.held.has('q')) return { picture: 1, fills: 0, ink: false };
+    if (this.held.has('shift+q')) return { picture: 0, fills: 1, ink: false };
+    return {
+      picture: Math.min(1, (100 - this.glass) / 50),
+      fills: Math.min(1, this.glass / 50),
+      ink: this.step === 'block-in' || this.step === 'refine',
+    };
+  }
+
+  hold(key: string, on: boolean): void {
+    if (this.held.has(key) === on) return;
+    const held = new Set(this.held);
+    if (on) held.add(key);
+    else held.delete(key);
+    this.held = held;
+  }
+
+  /** Looks elsewhere. Looks that follow each other within half a second count as one for `viewBack`. */
+  look(view: View): void {
+    const now = this.#clock();
+    if (now - this.#viewTime > 500) this.#viewBefore = this.view;
+    this.#viewTime = now;
+    this.view = view;
+  }
+  pan(dx: number, dy: number): void {
+    this.look(panned(this.view, dx, dy));
+  }
+  zoom(factor: number, at: Point = { x: this.bed.width / 2, y: this.bed.height / 2 }): void {
+    this.look(zoomed(this.view, factor, at));
+  }
+  fit(box: Box = this.sheetBox): void {
+    this.look(fitted(box, this.bed));
+  }
+  viewBack(): void {
+    if (!this.#viewBefore) return;
+    const back = this.#viewBefore;
+    this.#viewBefore = this.view;
+    this.#viewTime = this.#clock();
+    this.view = back;
+  }
+  get sheetBox(): Box {
+    return { x0: 0, y0: 0, x1: this.art.sheet.width, y1: this.art.sheet.height };
+  }
+  /** Box of what is chosen; null when nothing is. */
+  get chosenBox(): Box | null {
+    const boxes = this.chosenShapes.map((s) => shapeBounds(s));
+    const box = boxes.length > 0 ? boxes.reduce(uniteBoxes) : null;
+    return box && !isEmptyBox(box) ? box : null;
+  }
+  get drawnBox(): Box {
+    return drawingBounds(this.art);
+  }
+
+  /** Opens a step: the path being drawn ends, pictures lock when Mount is left. */
+  open(step: Step): void {
+    if (step === this.step) return;
+    this.endLive();
+    this.sampling = null;
+    this.offer = null;
+    if (this.step === 'mount' && this.art.pictures.some((p) => !p.locked))
+      this.change('Lock the picture', (draft) => draft.pictures.forEach((p) => (p.locked = true)));
+    this.step = step;
+  }
+
+  // --- what is chosen --------------------------------------------------------------------------------------------
+
+  get chosenShapes(): Shape[] {
+    return this.choice.shapes.flatMap((id) => findShape(this.art, id) ?? []);
+  }
+  get livePath(): Path | null {
+    return this.live && findPath(findShape(this.art, this.live.shape), this.live.path);
+  }
+  get traced() {
+    return tracedPicture(this.art);
+  }
+  choose(choice: Choice): void {
+    this.choice = choice;
+    const shape = choice.shapes.at(-1);
+    const layer = shape ? layerOf(this.art, shape) : null;
+    if (layer) this.layer = layer.id;
+  }
+
+  /** Shape that a colour, weight or sample goes to, or null for the next path. */
+  get receivers(): string[] {
+    if (this.choice.shapes.length > 0) return [...this.choice.shapes];
+    if (this.live) return [this.live.shape];
+    return this.justEnded && findShape(this.art, this.justEnded) ? [this.justEnded] : [];
+  }
+
+  /** The layer new shapes go on: the one last used if it is there and open, else the topmost open one. */
+  get drawingLayer(): string | null {
+    const open = this.art.layers.filter((l) => l.shown && !l.locked);
+    return (open.find((l) => l.id === this.layer) ?? open.at(-1))?.id ?? null;
+  }
+
+  // --- changing --------------------------------------------------------------------------------------------------
+
+  get context(): Context {
+    return { choice: this.choice, live: this.live };
+  }
+
+  #record(label: string, change: Pick<Change, 'patches' | 'inverse'>, before: Context): void {
+    this.history = record(this.history, label, change, before, this.context);
+    if (change.patches.length > 0) this.#sink.push(change.patches, this.art);
+  }
+
+  #restore(context: Context): void {
+    this.choice = stillThere(context.choice, this.art);
+    this.live = context.live && findPath(findShape(this.art, context.live.shape), context.live.path) ? context.live : null;
+  }
+
+  /** Carries out one change as one step. Nothing changed makes no step. */
+  change(label: string, recipe: Recipe, after: Partial<Context> = {}): boolean {
+    this.offer = null;
+    const before = this.context;
+    const change = changeArt(this.art, recipe);
+    if (change.patches.length === 0) return false;
+    this.art = change.art;
+    this.#restore({ ...before, ...after });
+    this.#record(label, change, before);
+    return true;
+  }
+
+  /** Begins a change that is shown while it goes on: every `show` starts from the document as it was. */
+  gesture(label: string): Gesture {
+    this.offer = null;
+    const start = this.art;
+    const before = this.context;
+    let last: Change | null = null;
+    return {
+      show: (recipe) => {
+        last = changeArt(start, recipe);
+        this.art = last.art;
+      },
+      keep: (after = {}) => {
+        if (!last || last.patches.length === 0) {
+          this.art = start;
+          this.#restore({ ...this.context, ...after });
+          return;
+        }
+        this.#restore({ ...this.context, ...after });
+        this.#record(label, last, before);
+      },
+      drop: () => {
+        this.art = start;
+        this.#restore(before);
+      },
+    };
+  }
+
+  /** Ends the path being drawn and keeps it; one with under two anchors goes. A step of its own for undo. */
+  endLive(): void {
+    const { live, livePath } = this;
+    if (!live) return;
+    this.fresh = false;
+    if (!livePath || livePath.anchors.length < 2) {
+      this.change(
+        'Leave the path',
+        (draft) => {
+          for (const layer of draft.layers) layer.children = layer.children.filter((c) => c.id !== live.shape);
+        },
+        { live: null },
+      );
+      this.live = null;
+      return;
+    }
+    const before = this.context;
+    this.live = null;
+    this.justEnded = live.shape;
+    this.#record('End the path', { patches: [], inverse: [] }, before);
+  }
+
+  #step(move: typeof undo<Context>): void {
+    this.offer = null;
+    const moved = move(this.history, this.art);
+    if (!moved) return;
+    this.art = moved.art;
+    this.history = moved.history;
+    this.#restore(moved.context);
+    if (this.live && this.step !== 'block-in') this.live = null;
+    if (moved.patches.length > 0) this.#sink.push(moved.patches, this.art);
+  }
+  undo(): void {
+    this.#step(undo);
+  }
+  redo(): void {
+    this.#step(redo);
+  }
+
+  /** Takes another document in place of this one, as after another tab's changes: history starts anew. */
+  replaceArt(art: Art): void {
+    this.art = art;
+    this.history = emptyHistory();
+    this.#restore(this.context);
+    if (!art.layers.some((l) => l.id === this.layer)) this.layer = art.layers.at(-1)!.id;
+  }
+
+  say(text: string, tone: Notice['tone'] = 'plain', action?: Notice['action']): void {
+    this.notice = { text, tone, action };
+  }
+
+  // --- figures ---------------------------------------------------------------------------------------------------
+
+  get figures() {
+    const shapes = shapesOf(this.art);
+    return {
+      shapes: shapes.length,
+      paths: shapes.reduce((n, { shape }) => n + shape.paths.length, 0),
+      anchors: shapes.reduce((n, { shape }) => n + shape.paths.reduce((m, p) => m + p.anchors.length, 0), 0),
+      painted: shapes.filter(({ shape }) => shape.fill || shape.stroke).length,
+    };
+  }
+}

@@ -1,0 +1,96 @@
+import sharp, { type Sharp } from 'sharp';
+import { MOST_BYTES, MOST_PIXELS } from '$lib/wire';
+import { Refusal } from './refusal';
+
+/** Sizes of a picture kept: all pixels, a working copy, a card's thumbnail. */
+export const SIZES = ['full', 'work', 'thumb'] as const;
+export type Size = (typeof SIZES)[number];
+
+/** Longest side of the smaller sizes, in pixels. */
+const LONGEST: Readonly<Record<Exclude<Size, 'full'>, number>> = { work: 2048, thumb: 480 };
+
+/** Longest side, in pixels, that a picture without pixels of its own (SVG) is drawn at. */
+const DRAWN_LONGEST = 2048;
+
+export interface Rendition {
+  readonly size: Size;
+  readonly type: string;
+  readonly bytes: Buffer;
+}
+
+export interface Decoded {
+  readonly width: number;
+  readonly height: number;
+  readonly ppi: number | null;
+  readonly format: string;
+  readonly renditions: readonly Rendition[];
+}
+
+const NOTHING = 'Nothing was added.';
+const limits = { limitInputPixels: MOST_PIXELS, failOn: 'truncated' } as const;
+const kB = (bytes: number): string => `${Math.max(1, Math.round(bytes / 1000))} kB`;
+
+/**
+ * Reads a picture by its content, whatever its name says: turned as EXIF asks, in sRGB.
+ * Sharp is the only reader; an SVG is drawn by it, inert: no script runs, nothing outside is fetched.
+ */
+export async function decodePicture(bytes: Buffer): Promise<Decoded> {
+  if (bytes.length === 0) throw new Refusal(422, 'empty-file', `This file is empty. ${NOTHING}`);
+  if (bytes.length > MOST_BYTES)
+    throw new Refusal(413, 'too-large', `This file has over 60 MB, the most a picture may have. ${NOTHING}`);
+  let density: number | undefined;
+  let metadata: sharp.Metadata;
+  try {
+    metadata = await sharp(bytes, limits).metadata();
+    if (metadata.format === 'svg') {
+      const longest = Math.max(metadata.width, metadata.height);
+      density = Math.min(2400, Math.max(1, (72 * DRAWN_LONGEST) / longest));
+      metadata = await sharp(bytes, { ...limits, density }).metadata();
+    }
+  } catch (error) {
+    throw refusalOf(error, bytes);
+  }
+  const { format } = metadata;
+  const source = (): Sharp => sharp(bytes, { ...limits, density }).autoOrient().toColourspace('srgb');
+  try {
+    const { data, info } = await source().raw().toBuffer({ resolveWithObject: true });
+    const pixels = (): Sharp =>
+      sharp(data, { raw: { width: info.width, height: info.height, channels: info.channels } });
+    const clear = info.channels === 4 || info.channels === 2;
+    const kept =
+      format === 'jpeg' && (metadata.orientation ?? 1) === 1 && metadata.space === 'srgb' && !metadata.icc;
+    const full: Rendition = kept
+      ? { size: 'full', type: 'image/jpeg', bytes }
+      : { size: 'full', type: 'image/png', bytes: await pixels().png({ compressionLevel: 4 }).toBuffer() };
+    const smaller = async (size: 'work' | 'thumb'): Promise<Rendition> => {
+      const small = pixels().resize(LONGEST[size], LONGEST[size], { fit: 'inside', withoutEnlargement: true });
+      return clear
+        ? { size, type: 'image/png', bytes: await small.png().toBuffer() }
+        : { size, type: 'image/jpeg', bytes: await small.jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer() };
+    };
+    return {
+      width: info.width,
+      height: info.height,
+      ppi: format === 'svg' ? null : (metadata.density ?? null),
+      format: format ?? 'unknown',
+      renditions: [full, await smaller('work'), await smaller('thumb')],
+    };
+  } catch (error) {
+    throw refusalOf(error, bytes);
+  }
+}
+
+/** A sentence for what sharp could not do. */
+function refusalOf(error: unknown, bytes: Buffer): Refusal {
+  if (error instanceof Refusal) return error;
+  const words = error instanceof Error ? error.message : '';
+  if (/pixel limit/i.test(words))
+    return new Refusal(413, 'too-many-pixels', `This picture has over 100 million pixels, the most Mirrot takes. ${NOTHING} Try a smaller scan.`);
+  if (/unsupported image format|missing|not a known|unable to open/i.test(words))
+    return new Refusal(422, 'not-a-picture', `This file is not a picture Mirrot can read (PNG, JPEG, WebP, GIF, TIFF, AVIF or SVG). ${NOTHING}`);
+  return new Refusal(
+    422,
+    'broken-file',
+    `This file is cut short or damaged after ${kB(bytes.length)}. ${NOTHING} Try saving it again from where it came.`,
+  );
+}

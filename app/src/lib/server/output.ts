@@ -1,0 +1,60 @@
+import { exportBox, writeSvg, type Art } from '@mirrot/core';
+import sharp from 'sharp';
+import type { Database } from './database';
+import { pictureRendition } from './pictures';
+import type { Size } from './decode';
+import { Refusal } from './refusal';
+
+export interface OutputOptions {
+  readonly area: 'sheet' | 'drawing';
+  /** "#rrggbb", null for clear; left out, the sheet's own. */
+  readonly ground?: string | null;
+  readonly picture: boolean;
+}
+
+/** Most pixels of a PNG made here. */
+const MOST_OUT = 120_000_000;
+
+/** The drawing as an SVG file, pictures inside it when asked for. */
+export async function outputSvg(db: Database, art: Art, options: OutputOptions, size: Size = 'full'): Promise<string> {
+  const { area, ground } = options;
+  if (!options.picture) return writeSvg(art, { area, ground });
+  const hrefs = new Map<string, string>();
+  for (const p of art.pictures) {
+    const { type, bytes } = await pictureRendition(db, p.source, size);
+    hrefs.set(p.id, `data:${type};base64,${bytes.toString('base64')}`);
+  }
+  return writeSvg(art, { area, ground, pictureHref: (p) => hrefs.get(p.id)! });
+}
+
+/** The drawing as PNG pixels, `ppi` to the inch of the sheet or `width` across. */
+export async function outputPng(
+  db: Database,
+  art: Art,
+  options: OutputOptions & { readonly ppi?: number; readonly width?: number },
+  size: Size = 'full',
+): Promise<Buffer> {
+  const { x0, y0, x1, y1 } = exportBox(art, options.area);
+  const ppi = options.ppi ?? 96;
+  const width = Math.max(1, options.width ?? Math.round(((x1 - x0) * ppi) / 96));
+  const height = Math.max(1, Math.round((width * (y1 - y0)) / (x1 - x0)));
+  if (width * height > MOST_OUT)
+    throw new Refusal(413, 'too-many-pixels', `That would make ${width} × ${height} pixels; 120 million is the most. Choose a smaller width or ppi.`);
+  const svg = await outputSvg(db, art, options, size);
+  const sized = svg.replace(/^<svg ([^>]*?)width="[^"]*" height="[^"]*"/, `<svg $1width="${width}" height="${height}"`);
+  return sharp(Buffer.from(sized), { limitInputPixels: MOST_OUT * 2, unlimited: true })
+    .resize(width, height, { fit: 'fill' })
+    .withMetadata({ density: options.width ? Math.max(1, (width * 96) / (x1 - x0)) : ppi })
+    .png()
+    .toBuffer();
+}
+
+/** A card's thumbnail: the drawing over its picture, `width` pixels across. */
+export const outputThumb = (db: Database, art: Art, width: number): Promise<Buffer> =>
+  outputPng(db, { ...art, sheet: { ...art.sheet, ground: art.sheet.ground ?? '#ffffff' } }, { area: 'sheet', picture: true, width }, 'thumb');
+
+/** A file name from a project's name: letters and digits of any script, hyphens for the rest. */
+export function fileName(name: string, extension: string): string {
+  const words = name.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
+  return `${words.join('-').slice(0, 80) || 'drawing'}.${extension}`;
+}

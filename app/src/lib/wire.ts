@@ -1,0 +1,101 @@
+import { FARTHEST, nameSchema, toPx, UNITS, type Art } from '@mirrot/core';
+import { z } from 'zod';
+
+// What goes over the wire: requests as schemas, answers as types. Used by both ends.
+
+const size = z.number().positive('A sheet needs a width and a height above 0.');
+
+/** A sheet as people give it: sizes in its unit. */
+export const sheetRequest = z
+  .strictObject({ width: size, height: size, unit: z.enum(UNITS) })
+  .refine((s) => Math.max(toPx(s.width, s.unit), toPx(s.height, s.unit)) <= FARTHEST, 'The sheet is too large.');
+
+export const newProjectRequest = z.strictObject({ name: nameSchema, sheet: sheetRequest });
+export const patchProjectRequest = z
+  .strictObject({ name: nameSchema, deleted: z.literal(false) })
+  .partial()
+  .refine((r) => Object.keys(r).length > 0, 'Say what to change: a name, or deleted: false to bring it back.');
+
+const patch = z.strictObject({
+  op: z.enum(['add', 'replace', 'remove']),
+  path: z.string().max(1000).regex(/^(\/(?!__proto__$|__proto__\/|constructor\/|prototype\/)[^/]*)*$/),
+  value: z.unknown().optional(),
+});
+
+/**
+ * Changes in the order they were made, each a JSON Patch (RFC 6902). `base` is the revision they build on. `batch`
+ * names the request, so that one sent twice, because its answer was lost, is carried out once.
+ */
+export const changesRequest = z.strictObject({
+  base: z.number().int().nonnegative(),
+  changes: z.array(z.union([z.array(patch), patch.transform((p) => [p])])).min(1).max(10_000),
+  batch: z.string().min(1).max(64).optional(),
+});
+
+export const exportQuery = z.object({
+  area: z.enum(['sheet', 'drawing']).default('sheet'),
+  ppi: z.coerce.number().min(1).max(2400).optional(),
+  width: z.coerce.number().int().min(1).max(20_000).optional(),
+  ground: z
+    .union([z.literal('clear'), z.string().regex(/^#[0-9a-f]{6}$/i)], 'The ground is "clear" or six hex digits after "#".')
+    .optional(),
+  picture: z.enum(['0', '1']).default('0'),
+});
+
+export type SheetRequest = z.infer<typeof sheetRequest>;
+export type ChangesRequest = z.input<typeof changesRequest>;
+
+export interface ProjectAnswer {
+  readonly id: string;
+  readonly name: string;
+  readonly createdAt: string;
+  readonly updatedAt: string;
+  readonly revision: number;
+  readonly sheet: SheetRequest;
+}
+
+export interface PictureAnswer {
+  readonly id: string;
+  readonly name: string;
+  readonly width: number;
+  readonly height: number;
+  /** Pixels per inch as the file says, or null when it does not. */
+  readonly ppi: number | null;
+  readonly format: string;
+}
+
+export interface ArtAnswer {
+  readonly revision: number;
+  readonly art: Art;
+}
+
+export interface ErrorAnswer {
+  readonly error: { readonly code: string; readonly message: string; readonly revision?: number };
+}
+
+/** Largest file taken, in bytes, and most pixels. */
+export const MOST_BYTES = 60 * 1024 * 1024;
+export const MOST_PIXELS = 100_000_000;
+
+export interface CopyAnswer {
+  readonly id: string;
+  readonly name: string;
+  readonly revision: number;
+  readonly createdAt: string;
+}
+
+export const newCopyRequest = z.strictObject({ name: nameSchema });
+
+/** A picture's name from its file's, made fit to keep: control characters out, 500 characters at most. */
+export const pictureName = z.string().transform(
+  (name) =>
+    name
+      .replace(/\p{Cc}/gu, '')
+      .trim()
+      .slice(0, 500) || 'Picture',
+);
+
+export interface ShippedAnswer {
+  readonly file: string;
+  readonly name: string;
+}

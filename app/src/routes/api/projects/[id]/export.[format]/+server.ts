@@ -1,0 +1,35 @@
+import { checked, route } from '$lib/server/answer';
+import { getArt } from '$lib/server/documents';
+import { fileName, outputPng, outputSvg } from '$lib/server/output';
+import { getProject } from '$lib/server/projects';
+import { Refusal } from '$lib/server/refusal';
+import { exportQuery } from '$lib/wire';
+import type { RequestEvent } from './$types';
+
+const TYPES: Readonly<Record<string, string>> = { svg: 'image/svg+xml', png: 'image/png' };
+
+export const GET = route(async ({ params, url }: RequestEvent, db) => {
+  const type = TYPES[params.format];
+  if (!type)
+    throw new Refusal(404, 'no-format', `Mirrot does not write "${params.format}" files. It writes SVG and PNG.`);
+  const { area, ppi, width, ground, picture } = checked(exportQuery, Object.fromEntries(url.searchParams));
+  const { name } = await getProject(db, params.id);
+  const { art } = await getArt(db, params.id);
+  const options = {
+    area,
+    ground: ground === undefined ? undefined : ground === 'clear' ? null : ground.toLowerCase(),
+    picture: picture === '1',
+  };
+  const file =
+    params.format === 'svg'
+      ? await outputSvg(db, art, options)
+      : new Uint8Array(await outputPng(db, art, { ...options, ppi, width }));
+  return new Response(file, {
+    headers: {
+      'content-type': type,
+      'content-disposition': `inline; filename="drawing.${params.format}"; filename*=UTF-8''${encodeURIComponent(fileName(name, params.format))}`,
+      'content-security-policy': "sandbox; default-src 'none'; img-src data:",
+      'cache-control': 'no-store',
+    },
+  });
+});
