@@ -91,3 +91,10 @@ export function walkShapes(desk: Desk, step: 1 | -1): void {
   const next = at < 0 ? (step === 1 ? 0 : open.length - 1) : (at + step + open.length) % open.length;
   desk.choose(chooseShapes([open[next]!.id], desk.step === 'refine' ? 'path' : 'shape'));
 }
+
+/** The shape whose line or inside the pointer is on, or null. */
+export function shapeUnderPointer(desk: Desk): string | null {
+  if (!desk.pointer) return null;
+  const hit = hitTest(fieldOf(desk, { type: 'mouse' }), desk.pointer);
+  return hit ? (hit.kind === 'inside' ? hit.shape : hit.ref.shape) : null;
+}

@@ -243,6 +243,11 @@ export class Desk {
     return this.justEnded && findShape(this.art, this.justEnded) ? [this.justEnded] : [];
   }
 
+  /** The first shape that receives, or null. */
+  get receivedShape(): Shape | null {
+    return findShape(this.art, this.receivers[0] ?? '');
+  }
+
   /** The layer new shapes go on: the one last used if it is there and open, else the topmost open one. */
   get drawingLayer(): string | null {
     const open = this.art.layers.filter((l) => l.shown && !l.locked);

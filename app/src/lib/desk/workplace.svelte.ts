@@ -1,0 +1,107 @@
+import {
+  addPicture,
+  compose,
+  scaling,
+  translation,
+  type Affine,
+  type PlacedPicture,
+  type Sheet,
+} from '@mirrot/core';
+import { newId } from '$lib/ids';
+import type { CopyAnswer, PictureAnswer, ProjectAnswer } from '$lib/wire';
+import { keepCopy, listCopies, ServerError, uploadPicture } from './api';
+import type { Desk } from './desk.svelte';
+import type { Saving } from './saving.svelte';
+
+/** Something under way that can be stopped. */
+export interface Progress {
+  readonly text: string;
+  readonly share: number | null;
+  stop(): void;
+}
+
+/** The desk with what surrounds it: its project, how it is saved, what is under way. */
+export class Workplace {
+  project: ProjectAnswer = $state.raw()!;
+  copies: readonly CopyAnswer[] = $state.raw([]);
+  progress: Progress | null = $state.raw(null);
+  finder = $state(false);
+  keysShown = $state(false);
+  /** The last file written, for the route bar. */
+  lastFile: string | null = $state(null);
+  exporting = $state({
+    format: 'svg' as 'svg' | 'png',
+    area: 'sheet' as 'sheet' | 'drawing',
+    ground: 'clear' as string,
+    ppi: 300,
+    picture: false,
+  });
+
+  constructor(
+    readonly desk: Desk,
+    readonly saving: Saving,
+    project: ProjectAnswer,
+  ) {
+    this.project = project;
+  }
+
+  /** Uploads pictures and places them on the sheet, one step of the history each. */
+  async addPictures(files: readonly File[]): Promise<void> {
+    for (const file of files) {
+      const stopper = new AbortController();
+      const show = (share: number | null): void => {
+        this.progress = { text: share === 1 ? `Reading ${file.name}` : `Sending ${file.name}`, share, stop: () => stopper.abort() };
+      };
+      show(0);
+      try {
+        const answer = await uploadPicture(this.project.id, file, show, stopper.signal);
+        const placed = placePicture(answer, this.desk.art.sheet, newId());
+        this.desk.change('Add a picture', addPicture(placed));
+        this.desk.say(`${answer.name} lies on the sheet.`, 'good');
+      } catch (error) {
+        this.desk.say(error instanceof ServerError ? error.message : 'The picture could not be added.', 'bad');
+      } finally {
+        this.progress = null;
+      }
+    }
+  }
+
+  async loadCopies(): Promise<void> {
+    this.copies = await listCopies(this.project.id).catch(() => this.copies);
+  }
+
+  /** Keeps the drawing as the server has it under a name. */
+  async keepCopy(): Promise<void> {
+    const name = `Copy ${this.copies.length + 1}`;
+    try {
+      const copy = await keepCopy(this.project.id, name);
+      this.copies = [copy, ...this.copies];
+      this.desk.say(`Kept as ${name}. Proof lists the kept copies.`, 'good');
+    } catch (error) {
+      this.desk.say(error instanceof ServerError ? error.message : 'No copy could be kept.', 'bad');
+    }
+  }
+}
+
+/** Where a picture lies when it is added: in the middle of the sheet, as large as fits it. */
+export function fitOnSheet(width: number, height: number, sheet: Pick<Sheet, 'width' | 'height'>): Affine {
+  const k = Math.min(sheet.width / width, sheet.height / height);
+  return compose(translation((sheet.width - width * k) / 2, (sheet.height - height * k) / 2), scaling(k));
+}
+
+export const placePicture = (
+  { id: source, name, width, height }: PictureAnswer,
+  sheet: Pick<Sheet, 'width' | 'height'>,
+  id: string,
+): PlacedPicture => ({
+  id,
+  source,
+  name,
+  width,
+  height,
+  placement: fitOnSheet(width, height, sheet),
+  shown: true,
+  locked: true,
+  wash: 0,
+});
+

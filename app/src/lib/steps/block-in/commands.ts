@@ -1,0 +1,39 @@
+import Check from '@lucide/svelte/icons/check';
+import Circle from '@lucide/svelte/icons/circle-dot-dashed';
+import CornerUpLeft from '@lucide/svelte/icons/corner-up-left';
+import PenLine from '@lucide/svelte/icons/pen-line';
+import Spline from '@lucide/svelte/icons/spline';
+import Waypoints from '@lucide/svelte/icons/waypoints';
+import { closeLive, endPath, takeBack, turnLast } from '$lib/bed/block-in';
+import type { Command } from '$lib/desk/command';
+import type { Workplace } from '$lib/desk/workplace.svelte';
+
+const drawing = (w: Workplace): boolean => w.desk.live !== null;
+const anchors = (w: Workplace): number => w.desk.livePath?.anchors.length ?? 0;
+
+export const BLOCK_IN: readonly Command[] = [
+  {
+    id: 'new-path-here',
+    title: 'New path',
+    icon: PenLine,
+    steps: ['block-in'],
+    on: (w) => w.desk.fresh,
+    run(w) {
+      endPath(w.desk);
+      w.desk.fresh = true;
+    },
+  },
+  { id: 'close-path', title: 'Close', icon: Circle, steps: ['block-in'], when: (w) => anchors(w) > 1, run: (w) => closeLive(w.desk) },
+  { id: 'end-path', title: 'End, keep open', icon: Check, keys: ['Enter'], steps: ['block-in'], when: drawing, run: (w) => endPath(w.desk) },
+  { id: 'take-back', title: 'Take back', icon: CornerUpLeft, keys: ['Backspace'], steps: ['block-in'], when: drawing, run: (w) => takeBack(w.desk) },
+  { id: 'turn-last', title: 'Corner or smooth', icon: Waypoints, keys: ['J'], steps: ['block-in'], when: (w) => drawing(w), run: (w) => turnLast(w.desk) },
+  { id: 'carry', title: 'Carry', icon: Spline, steps: ['block-in'], on: (w) => w.desk.carry, run: (w) => void (w.desk.carry = !w.desk.carry) },
+  {
+    id: 'carry-once',
+    title: 'The other of Carry, once',
+    keys: ['O'],
+    steps: ['block-in'],
+    on: (w) => w.desk.carryOnce,
+    run: (w) => void (w.desk.carryOnce = !w.desk.carryOnce),
+  },
+];

@@ -1,0 +1,38 @@
+import type { Command } from '$lib/desk/command';
+import type { Step } from '$lib/desk/desk.svelte';
+import { BLOCK_IN } from './block-in/commands';
+import { COLOUR } from './colour/commands';
+import { EVERYWHERE } from './everywhere';
+import { EXPORT } from './export/commands';
+import { MOUNT } from './mount/commands';
+import { PROOF } from './proof/commands';
+import { REFINE } from './refine/commands';
+
+/** Every command. Where several share a key, the first that is offered takes it, so steps come before everywhere. */
+export const COMMANDS: readonly Command[] = [
+  ...MOUNT,
+  ...BLOCK_IN,
+  ...REFINE,
+  ...COLOUR,
+  ...PROOF,
+  ...EXPORT,
+  ...EVERYWHERE,
+];
+
+/** The ledge of each step: at most nine, in the order they are used; null is a gap. */
+export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
+  mount: ['add-picture', null, 'fit-picture', 'lock-picture', 'show-picture', null, 'remove-picture'],
+  'block-in': ['new-path-here', 'close-path', 'end-path', 'take-back', null, 'turn-last', 'carry', null, 'make-hole'],
+  refine: ['turn-kind', 'add-anchor', 'remove-anchor', 'straighten', 'close-open', null, 'make-hole', 'free-hole', null, 'show-hide'],
+  colour: ['sample-pixel', 'sample-disc', 'keep-chip', 'no-fill', null, 'make-hole', null, 'glass-picture', 'glass-both', 'glass-drawing'],
+  proof: ['glass-picture', 'glass-both', 'glass-drawing', 'glass-before', null, 'keep-copy', 'show-picture', 'show-hide'],
+  export: ['save-file', 'copy-svg'],
+};
+
+const byId = new Map(COMMANDS.map((c) => [c.id, c]));
+
+export function command(id: string): Command {
+  const found = byId.get(id);
+  if (!found) throw new Error(`There is no command ${id}.`);
+  return found;
+}

@@ -1,0 +1,158 @@
+import Blend from '@lucide/svelte/icons/blend';
+import Copy from '@lucide/svelte/icons/copy-check';
+import Eye from '@lucide/svelte/icons/eye';
+import Lock from '@lucide/svelte/icons/lock';
+import Maximize from '@lucide/svelte/icons/maximize';
+import Redo from '@lucide/svelte/icons/redo-2';
+import Search from '@lucide/svelte/icons/search';
+import Undo from '@lucide/svelte/icons/undo-2';
+import Keyboard from '@lucide/svelte/icons/keyboard';
+import { meanScale, restack, setNode, together, type StackMove } from '@mirrot/core';
+import { nudge } from '$lib/bed/shaping';
+import { walkAnchors, walkShapes } from '$lib/bed/refine';
+import { deleteChosen } from '$lib/bed/shaping';
+import { endPath } from '$lib/bed/block-in';
+import { chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
+import type { Command } from '$lib/desk/command';
+import { STEPS, type Step } from '$lib/desk/desk.svelte';
+import type { Workplace } from '$lib/desk/workplace.svelte';
+import { shapesOf } from '@mirrot/core';
+import { openShapes } from '$lib/bed/hit';
+import { shapeUnderPointer } from '$lib/bed/refine';
+
+export const STEP_NAMES: Readonly<Record<Step, string>> = {
+  mount: 'Mount',
+  'block-in': 'Block in',
+  refine: 'Refine',
+  colour: 'Colour',
+  proof: 'Proof',
+  export: 'Export',
+};
+
+const hasChosen = (w: Workplace): boolean => w.desk.choice.shapes.length > 0;
+
+const steps: Command[] = STEPS.map((step, i) => ({
+  id: `open-${step}`,
+  title: `Open ${STEP_NAMES[step]}`,
+  keys: [String(i + 1)],
+  run(w) {
+    // 3 opens Refine on the shape under the pointer.
+    const under = step === 'refine' && w.desk.step !== 'refine' ? shapeUnderPointer(w.desk) : null;
+    w.desk.open(step);
+    if (under) w.desk.choose(chooseShapes([under], 'path'));
+  },
+}));
+
+const nudges: Command[] = (
+  [
+    ['←', -1, 0, 'left'],
+    ['→', 1, 0, 'right'],
+    ['↑', 0, -1, 'up'],
+    ['↓', 0, 1, 'down'],
+  ] as const
+).flatMap(([key, x, y, word]) =>
+  (
+    [
+      ['', 1, ''],
+      ['Shift+', 10, ' by ten pixels'],
+      ['Alt+', 0.1, ' by a tenth of a pixel'],
+    ] as const
+  ).map(
+    ([with_, k, much]): Command => ({
+      id: `nudge-${word}-${k}`,
+      title: `Nudge ${word}${much}`,
+      keys: [`${with_}${key}`],
+      steps: ['refine', 'block-in', 'colour'],
+      when: (w) => hasChosen(w),
+      run: (w) => void nudge(w.desk, { x: (x * k) / w.desk.view.scale, y: (y * k) / w.desk.view.scale }),
+    }),
+  ),
+);
+
+const stack: Command[] = (
+  [
+    ['up', 'Move up in the stack', 'Mod+↑'],
+    ['down', 'Move down in the stack', 'Mod+↓'],
+    ['top', 'Move to the top', 'Mod+Shift+↑'],
+    ['bottom', 'Move to the bottom', 'Mod+Shift+↓'],
+  ] as const satisfies readonly (readonly [StackMove, string, string])[]
+).map(([move, title, key]) => ({
+  id: `stack-${move}`,
+  title,
+  keys: [key],
+  when: hasChosen,
+  run: (w) => void w.desk.change(title, together(...w.desk.choice.shapes.map((id) => restack(id, move)))),
+}));
+
+export const EVERYWHERE: readonly Command[] = [
+  ...steps,
+  { id: 'undo', title: 'Undo', icon: Undo, keys: ['Mod+Z'], when: (w) => w.desk.history.done.length > 0, run: (w) => w.desk.undo() },
+  { id: 'redo', title: 'Redo', icon: Redo, keys: ['Mod+Shift+Z', 'Mod+Y'], when: (w) => w.desk.history.undone.length > 0, run: (w) => w.desk.redo() },
+  { id: 'keep-copy', title: 'Keep a copy', icon: Copy, keys: ['K'], run: (w) => void w.keepCopy() },
+  { id: 'finder', title: 'Find a command', icon: Search, keys: ['Mod+K'], run: (w) => void (w.finder = true) },
+  { id: 'keys', title: 'Show the keys', icon: Keyboard, keys: ['?'], run: (w) => void (w.keysShown = true) },
+  { id: 'fit-sheet', title: 'Fit the sheet', icon: Maximize, keys: ['0'], run: (w) => w.desk.fit() },
+  { id: 'fit-chosen', title: 'Fit what is chosen', keys: ['Shift+0'], when: (w) => w.desk.chosenBox !== null, run: (w) => w.desk.fit(w.desk.chosenBox!) },
+  {
+    id: 'pixels-1-1',
+    title: 'Show picture pixels one to one',
+    keys: ['9'],
+    when: (w) => w.desk.traced !== null,
+    run: (w) => w.desk.zoom(1 / meanScale(w.desk.traced!.placement) / w.desk.view.scale / (globalThis.devicePixelRatio ?? 1)),
+  },
+  { id: 'zoom-in', title: 'Zoom in', keys: ['+'], run: (w) => w.desk.zoom(1.25) },
+  { id: 'zoom-out', title: 'Zoom out', keys: ['-'], run: (w) => w.desk.zoom(0.8) },
+  { id: 'view-before', title: 'Go back to the view before', keys: ['W'], run: (w) => w.desk.viewBack() },
+  { id: 'glass-before', title: 'Go back to the Glass before', icon: Blend, keys: ['G'], run: (w) => w.desk.glassBack() },
+  { id: 'loupe', title: 'Loupe', icon: Search, keys: ['L'], on: (w) => w.desk.loupe, run: (w) => void (w.desk.loupe = !w.desk.loupe) },
+  { id: 'column-stack', title: 'Fold the stack', keys: ['U'], on: (w) => w.desk.stackOpen, run: (w) => void (w.desk.stackOpen = !w.desk.stackOpen) },
+  { id: 'column-eye', title: 'Fold the eye', keys: ['I'], on: (w) => w.desk.eyeOpen, run: (w) => void (w.desk.eyeOpen = !w.desk.eyeOpen) },
+  {
+    id: 'show-hide',
+    title: 'Hide or show',
+    icon: Eye,
+    keys: ['H'],
+    when: hasChosen,
+    run(w) {
+      const shown = !w.desk.chosenShapes.every((s) => s.shown);
+      w.desk.change(shown ? 'Show' : 'Hide', together(...w.desk.choice.shapes.map((id) => setNode(id, { shown }))));
+    },
+  },
+  {
+    id: 'lock',
+    title: 'Lock or unlock',
+    icon: Lock,
+    keys: ['Y'],
+    when: hasChosen,
+    run(w) {
+      const locked = !w.desk.chosenShapes.every((s) => s.locked);
+      w.desk.change(locked ? 'Lock' : 'Unlock', together(...w.desk.choice.shapes.map((id) => setNode(id, { locked }))));
+    },
+  },
+  { id: 'next-anchor', title: 'Next anchor', keys: ['N'], steps: ['refine'], when: hasChosen, run: (w) => walkAnchors(w.desk, 1) },
+  { id: 'previous-anchor', title: 'Anchor before', keys: ['Shift+N'], steps: ['refine'], when: hasChosen, run: (w) => walkAnchors(w.desk, -1) },
+  { id: 'next-shape', title: 'Next shape', keys: ['V'], run: (w) => walkShapes(w.desk, 1) },
+  { id: 'previous-shape', title: 'Shape before', keys: ['Shift+V'], run: (w) => walkShapes(w.desk, -1) },
+  { id: 'choose-all', title: 'Choose all shapes', keys: ['Mod+A'], run: (w) => w.desk.choose(chooseShapes(openShapes(shapesOf(w.desk.art)).map((s) => s.id))) },
+  {
+    id: 'new-path',
+    title: 'Start a new path',
+    keys: ['T'],
+    steps: ['mount', 'block-in', 'colour', 'proof', 'export'],
+    run(w) {
+      endPath(w.desk);
+      w.desk.open('block-in');
+      w.desk.choose(NOTHING_CHOSEN);
+      w.desk.fresh = true;
+    },
+  },
+  {
+    id: 'delete',
+    title: 'Delete what is chosen',
+    keys: ['Delete'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: (w) => deleteChosen(w.desk),
+  },
+  ...nudges,
+  ...stack,
+];

@@ -1,0 +1,13 @@
+<script lang="ts">
+  import '../app.css';
+  import { rememberedMode } from '$lib/ui/mode.svelte';
+
+  let { children } = $props();
+
+  $effect(() => {
+    if (rememberedMode.value) document.documentElement.dataset.mode = rememberedMode.value;
+    else delete document.documentElement.dataset.mode;
+  });
+</script>
+
+{@render children()}

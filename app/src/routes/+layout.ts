@@ -1,0 +1,2 @@
+// The desk lives in the browser: pages are drawn there, the server sends data.
+export const ssr = false;
