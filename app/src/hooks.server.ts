@@ -16,7 +16,11 @@ function isOwnHost(host: string | null): boolean {
 export const handle: Handle = async ({ event, resolve }) => {
   const host = event.request.headers.get('host');
   if (!isOwnHost(host))
-    return errorAnswer(421, 'host', 'This server does not answer to that name. Open it at the address it printed.');
+    return errorAnswer(
+      421,
+      'host',
+      'This server does not answer to that name. Open it at the address it printed.',
+    );
   const origin = event.request.headers.get('origin');
   if (origin !== null && origin !== `http://${host}` && origin !== `https://${host}`)
     return errorAnswer(403, 'origin', 'Requests from other sites are refused. Nothing was changed.');

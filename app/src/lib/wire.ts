@@ -8,17 +8,26 @@ const size = z.number().positive('A sheet needs a width and a height above 0.');
 /** A sheet as people give it: sizes in its unit. */
 export const sheetRequest = z
   .strictObject({ width: size, height: size, unit: z.enum(UNITS) })
-  .refine((s) => Math.max(toPx(s.width, s.unit), toPx(s.height, s.unit)) <= FARTHEST, 'The sheet is too large.');
+  .refine(
+    (s) => Math.max(toPx(s.width, s.unit), toPx(s.height, s.unit)) <= FARTHEST,
+    'The sheet is too large.',
+  );
 
 export const newProjectRequest = z.strictObject({ name: nameSchema, sheet: sheetRequest });
 export const patchProjectRequest = z
   .strictObject({ name: nameSchema, deleted: z.literal(false) })
   .partial()
-  .refine((r) => Object.keys(r).length > 0, 'Say what to change: a name, or deleted: false to bring it back.');
+  .refine(
+    (r) => Object.keys(r).length > 0,
+    'Say what to change: a name, or deleted: false to bring it back.',
+  );
 
 const patch = z.strictObject({
   op: z.enum(['add', 'replace', 'remove']),
-  path: z.string().max(1000).regex(/^(\/(?!__proto__$|__proto__\/|constructor\/|prototype\/)[^/]*)*$/),
+  path: z
+    .string()
+    .max(1000)
+    .regex(/^(\/(?!__proto__$|__proto__\/|constructor\/|prototype\/)[^/]*)*$/),
   value: z.unknown().optional(),
 });
 
@@ -28,7 +37,10 @@ const patch = z.strictObject({
  */
 export const changesRequest = z.strictObject({
   base: z.number().int().nonnegative(),
-  changes: z.array(z.union([z.array(patch), patch.transform((p) => [p])])).min(1).max(10_000),
+  changes: z
+    .array(z.union([z.array(patch), patch.transform((p) => [p])]))
+    .min(1)
+    .max(10_000),
   batch: z.string().min(1).max(64).optional(),
 });
 
@@ -37,7 +49,10 @@ export const exportQuery = z.object({
   ppi: z.coerce.number().min(1).max(2400).optional(),
   width: z.coerce.number().int().min(1).max(20_000).optional(),
   ground: z
-    .union([z.literal('clear'), z.string().regex(/^#[0-9a-f]{6}$/i)], 'The ground is "clear" or six hex digits after "#".')
+    .union(
+      [z.literal('clear'), z.string().regex(/^#[0-9a-f]{6}$/i)],
+      'The ground is "clear" or six hex digits after "#".',
+    )
     .optional(),
   picture: z.enum(['0', '1']).default('0'),
 });

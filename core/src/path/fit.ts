@@ -1,4 +1,5 @@
 import { cubicDerivative, cubicPoint, cubicSecondDerivative, type Cubic } from '../geometry/cubic';
+import { solveLinear } from '../geometry/linear';
 import { add, distance, dot, scale, subtract, type Point } from '../geometry/vector';
 
 /** Share of the chord length at each point, 0 to 1. */
@@ -98,9 +99,79 @@ const errorOf = (c: Cubic, points: readonly Point[], u: number[]): number =>
     return sum + dot(d, d);
   }, 0);
 
+/** Rounds of Schneider's kind before the refinement, and the most rounds of that. */
+const ROUNDS = 8;
+const REFINEMENTS = 40;
+
 /**
- * One cubic through the first and last point, as near as it can to those between, by least squares with
- * reparameterisation. Source: Schneider, "An algorithm for automatically fitting digitized curves",
+ * Refines a fit by damped Gauss–Newton steps on the distances along the curve's normals, which unlike the distances
+ * at fixed parameters do not hold the curve back from sliding. Source: Wang, Pottmann and Liu, "Fitting B-spline
+ * curves to point clouds by curvature-based squared distance minimization", ACM Transactions on Graphics 25 (2006),
+ * tangent distance; damping after Marquardt (1963).
+ *
+ * @param ways directions in which each of the two inner control points may move
+ */
+function refine(
+  start: Cubic,
+  points: readonly Point[],
+  parameters: number[],
+  ways: readonly [readonly Point[], readonly Point[]],
+): Cubic {
+  const [first, second] = ways;
+  const n = first.length + second.length;
+  let best = start;
+  let u = parameters;
+  let least = errorOf(best, points, u);
+  let damping = 1e-3;
+  for (let round = 0; round < REFINEMENTS && least > 0 && damping < 1e9; round++) {
+    const normal = Array.from({ length: n }, () => new Array<number>(n).fill(0));
+    const right = new Array<number>(n).fill(0);
+    points.forEach((p, i) => {
+      const t = u[i]!;
+      const d = cubicDerivative(best, t);
+      const speed = Math.hypot(d.x, d.y);
+      if (speed === 0) return;
+      const across = { x: -d.y / speed, y: d.x / speed };
+      const off = dot(across, subtract(p, cubicPoint(best, t)));
+      const b1 = 3 * (1 - t) * (1 - t) * t;
+      const b2 = 3 * (1 - t) * t * t;
+      const row = [...first.map((w) => b1 * dot(across, w)), ...second.map((w) => b2 * dot(across, w))];
+      for (let j = 0; j < n; j++) {
+        right[j]! += row[j]! * off;
+        for (let k = 0; k < n; k++) normal[j]![k]! += row[j]! * row[k]!;
+      }
+    });
+    const size = normal.reduce((sum, row, j) => sum + row[j]!, 0) / n;
+    if (!(size > 0)) break;
+    const step = solveLinear(
+      normal.map((row, j) => row.map((v, k) => (j === k ? v + damping * size : v))),
+      right,
+    );
+    if (!step) break;
+    const moved = (from: Point, along: readonly Point[], at: number): Point =>
+      along.reduce((sum, w, k) => add(sum, scale(w, step[at + k]!)), from);
+    const next: Cubic = [best[0], moved(best[1], first, 0), moved(best[2], second, first.length), best[3]];
+    // A handle along a tangent may not turn round.
+    const turned =
+      (first.length === 1 && dot(subtract(next[1], next[0]), first[0]!) < 0) ||
+      (second.length === 1 && dot(subtract(next[2], next[3]), second[0]!) < 0);
+    const parametersThere = reparameterise(next, points, reparameterise(next, points, u));
+    const error = turned ? Infinity : errorOf(next, points, parametersThere);
+    if (error < least) {
+      const gain = least - error;
+      best = next;
+      u = parametersThere;
+      least = error;
+      damping = Math.max(1e-12, damping / 8);
+      if (gain < 1e-9 * least) break;
+    } else damping *= 8;
+  }
+  return best;
+}
+
+/**
+ * One cubic through the first and last point, as near as it can to those between: least squares with
+ * reparameterisation, then refined. Source: Schneider, "An algorithm for automatically fitting digitized curves",
  * Graphics Gems (1990).
  *
  * @param points at least two, in order
@@ -118,18 +189,26 @@ export function fitCubic(
   const fit = (): Cubic =>
     startTangent && endTangent ? fitLengths(points, u, startTangent, endTangent) : fitFree(points, u);
   let best = fit();
+  let bestAt = u;
   let least = errorOf(best, points, u);
   let current = best;
-  for (let i = 0; i < 200 && least > 0; i++) {
+  for (let i = 0; i < ROUNDS && least > 0; i++) {
     u = reparameterise(current, points, u);
     current = fit();
     const error = errorOf(current, points, u);
-    if (error < least) {
-      const gain = least - error;
-      best = current;
-      least = error;
-      if (gain < 1e-7 * least) break;
-    }
+    if (error >= least) continue;
+    best = current;
+    bestAt = u;
+    least = error;
   }
-  return best;
+  const free: readonly Point[] = [
+    { x: 1, y: 0 },
+    { x: 0, y: 1 },
+  ];
+  return refine(
+    best,
+    points,
+    bestAt,
+    startTangent && endTangent ? [[startTangent], [endTangent]] : [free, free],
+  );
 }

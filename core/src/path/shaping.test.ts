@@ -185,7 +185,7 @@ describe('fitting one cubic', () => {
       const t2 = unit({ x: c[2].x - c[3].x, y: c[2].y - c[3].y })!;
       const fitted = fitCubic(points, t1, t2);
       const worst = Math.max(...points.map((p) => nearestOnCubic(fitted, p).distance));
-      expect(worst).toBeLessThan(0.1);
+      expect(worst).toBeLessThan(1e-3);
     }
   });
 

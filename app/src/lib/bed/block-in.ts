@@ -229,7 +229,9 @@ function gripClosing(desk: Desk, start: BedPointer): Grip {
     if (p.alt || !first.out) return { ...first, kind: first.out ? 'corner' : first.kind, in: handle };
     // The leaving handle stays where it is: the arriving one keeps in line with it and takes the length pulled.
     const line = unit(first.out);
-    return first.kind === 'smooth' && line ? { ...first, in: scaled(line, -length(way)) } : { ...first, in: handle };
+    return first.kind === 'smooth' && line
+      ? { ...first, in: scaled(line, -length(way)) }
+      : { ...first, in: handle };
   };
   const end = (): void => {
     const before = desk.live!;
@@ -309,9 +311,13 @@ function offerGoOn(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>):
     text: 'Enter goes on from this end',
     take() {
       const onward = target.end === 'end' ? other : reversePath(other);
-      desk.change('Go on from the end', together(removeNodes([begun.shape]), setPath(target.ref.shape, onward)), {
-        live: { shape: target.ref.shape, path: other.id },
-      });
+      desk.change(
+        'Go on from the end',
+        together(removeNodes([begun.shape]), setPath(target.ref.shape, onward)),
+        {
+          live: { shape: target.ref.shape, path: other.id },
+        },
+      );
     },
   };
 }
@@ -327,9 +333,13 @@ function offerJoin(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>):
       const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
       if (!other) return;
       const joined = { ...joinEnds(path, 'end', other, target.end), id: path.id };
-      desk.change('Join the paths', together(removePath(target.ref.shape, other.id), setPath(shape, joined)), {
-        choice: chooseShapes([shape], 'path'),
-      });
+      desk.change(
+        'Join the paths',
+        together(removePath(target.ref.shape, other.id), setPath(shape, joined)),
+        {
+          choice: chooseShapes([shape], 'path'),
+        },
+      );
       desk.justEnded = shape;
     },
   };
@@ -396,7 +406,15 @@ export function takeBack(desk: Desk): void {
 export function closeLive(desk: Desk): void {
   if (!desk.live || (desk.livePath?.anchors.length ?? 0) < 2) return;
   const at = desk.livePath!.anchors[0]!;
-  const p: BedPointer = { screen: at, sheet: at, shift: false, alt: false, type: 'mouse', time: 0, again: false };
+  const p: BedPointer = {
+    screen: at,
+    sheet: at,
+    shift: false,
+    alt: false,
+    type: 'mouse',
+    time: 0,
+    again: false,
+  };
   gripClosing(desk, p).click?.(p);
 }
 

@@ -48,7 +48,9 @@ export const frameOfBox = (box: Box): Frame => ({
   map: [Math.max(box.x1 - box.x0, LEAST), 0, 0, Math.max(box.y1 - box.y0, LEAST), box.x0, box.y0],
 });
 
-export const frameOfPicture = (p: PlacedPicture): Frame => ({ map: compose(p.placement, scaling(p.width, p.height)) });
+export const frameOfPicture = (p: PlacedPicture): Frame => ({
+  map: compose(p.placement, scaling(p.width, p.height)),
+});
 
 export const frameCorners = (frame: Frame): Point[] => mappedCorners(1, 1, frame.map);
 
@@ -81,7 +83,8 @@ export function boxGripAt(desk: Desk, p: BedPointer): BoxGrip | null {
     const at = toBed(desk.view, c);
     const distance = Math.hypot(at.x - p.screen.x, at.y - p.screen.y);
     const turning = distance > CORNER_REACH * wide;
-    if ((turning && (inside || distance > TURN_REACH * wide)) || (found && found.distance <= distance)) return;
+    if ((turning && (inside || distance > TURN_REACH * wide)) || (found && found.distance <= distance))
+      return;
     found = { frame, corner: UNIT_CORNERS[i]!, turning, distance };
   });
   return found;
@@ -125,9 +128,17 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const recipe = (map: Affine): Recipe =>
     picture
       ? setPicture(picture.id, { placement: compose(map, picture.placement) })
-      : together(...shapes.map((s) => setPaths(s.id, s.paths.map((q) => transformPath(q, map)))));
+      : together(
+          ...shapes.map((s) =>
+            setPaths(
+              s.id,
+              s.paths.map((q) => transformPath(q, map)),
+            ),
+          ),
+        );
   return {
-    drag: (p) => gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, picture ? p.shift : !p.shift, p.shift))),
+    drag: (p) =>
+      gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, picture ? p.shift : !p.shift, p.shift))),
     release: () => gesture.keep(),
     cancel: () => gesture.drop(),
   };
@@ -146,7 +157,9 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
     drag(p) {
       const d = subtract(p.sheet, start.sheet);
       const way = p.shift ? alongAxis(d) : d;
-      gesture.show(setPicture(picture.id, { placement: compose(translation(way.x, way.y), picture.placement) }));
+      gesture.show(
+        setPicture(picture.id, { placement: compose(translation(way.x, way.y), picture.placement) }),
+      );
     },
     release: () => gesture.keep(),
     cancel: () => gesture.drop(),

@@ -66,7 +66,8 @@ export function visibleHandles(shape: Shape, choice: Choice): HandleRef[] {
       const anchor = path.anchors[index];
       if (!anchor) continue;
       for (const side of ['in', 'out'] as const)
-        if (anchor[side]) out.set(`${path.id} ${index} ${side}`, { shape: shape.id, path: path.id, index, side });
+        if (anchor[side])
+          out.set(`${path.id} ${index} ${side}`, { shape: shape.id, path: path.id, index, side });
     }
   }
   return [...out.values()];
@@ -110,7 +111,8 @@ export function hitHandle(field: HitField, p: Point): Extract<Hit, { kind: 'hand
 function* near(field: HitField, p: Point, reach: number): Generator<[Shape, Path, number]> {
   for (let rank = 0; rank < field.shapes.length; rank++) {
     const shape = field.shapes[rank]!;
-    for (const path of shape.paths) if (boxHas(growBox(pathBounds(path), reach), p)) yield [shape, path, rank];
+    for (const path of shape.paths)
+      if (boxHas(growBox(pathBounds(path), reach), p)) yield [shape, path, rank];
   }
 }
 
@@ -148,7 +150,8 @@ export function hitInside(field: HitField, p: Point): Extract<Hit, { kind: 'insi
   for (let i = field.shapes.length - 1; i >= 0; i--) {
     const shape = field.shapes[i]!;
     const closed = shape.fill !== null || shape.paths.some((q) => q.closed);
-    if (closed && boxHas(shapeBounds(shape), p) && shapeHas(shape, p)) return { kind: 'inside', shape: shape.id };
+    if (closed && boxHas(shapeBounds(shape), p) && shapeHas(shape, p))
+      return { kind: 'inside', shape: shape.id };
   }
   return null;
 }
@@ -178,4 +181,3 @@ export function hitEnd(
   }
   return null;
 }
-

@@ -1,4 +1,14 @@
-import { boxesMeet, boxHas, boxOfPoints, pathBounds, shapeBounds, shapeHas, shapesOf, type Box, type Shape } from '@mirrot/core';
+import {
+  boxesMeet,
+  boxHas,
+  boxOfPoints,
+  pathBounds,
+  shapeBounds,
+  shapeHas,
+  shapesOf,
+  type Box,
+  type Shape,
+} from '@mirrot/core';
 import { chooseAnchors, chooseShapes, NOTHING_CHOSEN, type AnchorRef, type Choice } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
@@ -30,7 +40,9 @@ export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Gr
     desk.choose(chooseShapes(next));
   };
   const inChosen =
-    desk.choice.level === 'shape' && desk.step === 'refine' && desk.chosenShapes.some((s) => shapeHas(s, start.sheet));
+    desk.choice.level === 'shape' &&
+    desk.step === 'refine' &&
+    desk.chosenShapes.some((s) => shapeHas(s, start.sheet));
   if (inChosen && !start.shift) return gripShapes(desk, desk.choice.shapes, start, click);
   return {
     click,
@@ -50,8 +62,13 @@ function chosenByBox(desk: Desk, box: Box, adding: boolean): Choice {
   if (desk.choice.level === 'path' && desk.choice.shapes.length > 0) {
     const anchors = desk.chosenShapes.flatMap((s) => anchorsIn(s, box));
     const before = adding ? desk.choice.anchors : [];
-    const all = [...before, ...anchors.filter((a) => !before.some((b) => b.path === a.path && b.index === a.index))];
-    return all.length > 0 ? { ...chooseAnchors(all), shapes: desk.choice.shapes } : chooseShapes(desk.choice.shapes, 'path');
+    const all = [
+      ...before,
+      ...anchors.filter((a) => !before.some((b) => b.path === a.path && b.index === a.index)),
+    ];
+    return all.length > 0
+      ? { ...chooseAnchors(all), shapes: desk.choice.shapes }
+      : chooseShapes(desk.choice.shapes, 'path');
   }
   const inside = open.filter((s) => {
     const b = shapeBounds(s);
@@ -79,8 +96,15 @@ export function walkAnchors(desk: Desk, step: 1 | -1): void {
   const all = allAnchors(desk);
   if (all.length === 0) return;
   const last = desk.choice.anchors.at(-1);
-  const at = last ? all.findIndex((a) => a.path === last.path && a.index === last.index) : step === 1 ? -1 : 0;
-  desk.choose({ ...chooseAnchors([all[(at + step + all.length) % all.length]!]), shapes: desk.choice.shapes });
+  const at = last
+    ? all.findIndex((a) => a.path === last.path && a.index === last.index)
+    : step === 1
+      ? -1
+      : 0;
+  desk.choose({
+    ...chooseAnchors([all[(at + step + all.length) % all.length]!]),
+    shapes: desk.choice.shapes,
+  });
 }
 
 /** The next shape up or down the stack that is open to be chosen. */

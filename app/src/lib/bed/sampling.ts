@@ -44,7 +44,8 @@ export function gripSample(desk: Desk, start: BedPointer): Grip {
     if (hex) applyColour(desk, hex);
     else desk.say('There is no picture here to take a colour from.', 'bad');
   };
-  const radiusTo = (p: BedPointer): number => Math.hypot(p.sheet.x - start.sheet.x, p.sheet.y - start.sheet.y);
+  const radiusTo = (p: BedPointer): number =>
+    Math.hypot(p.sheet.x - start.sheet.x, p.sheet.y - start.sheet.y);
   const perPixel = desk.traced ? meanScale(desk.traced.placement) : 1;
   return {
     drag: (p) => (desk.disc = { at: start.sheet, radius: radiusTo(p) }),

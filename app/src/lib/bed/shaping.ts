@@ -48,7 +48,8 @@ const pathOf = (desk: Desk, ref: { shape: string; path: string }): Path | null =
   findPath(findShape(desk.art, ref.shape), ref.path);
 
 /** The longer of the two ways, the other coordinate kept. */
-export const alongAxis = (d: Point): Point => (Math.abs(d.x) >= Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y });
+export const alongAxis = (d: Point): Point =>
+  Math.abs(d.x) >= Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y };
 
 /** Chosen anchors by path. */
 function byPath(desk: Desk, refs: readonly AnchorRef[]): { shape: string; path: Path; indices: number[] }[] {
@@ -77,7 +78,14 @@ const moveShapes = (desk: Desk, ids: readonly string[], d: Point): Recipe =>
   together(
     ...ids.flatMap((id) => {
       const shape = findShape(desk.art, id);
-      return shape ? [setPaths(id, shape.paths.map((p) => transformPath(p, translation(d.x, d.y))))] : [];
+      return shape
+        ? [
+            setPaths(
+              id,
+              shape.paths.map((p) => transformPath(p, translation(d.x, d.y))),
+            ),
+          ]
+        : [];
     }),
   );
 
@@ -185,7 +193,13 @@ export function gripHandle(desk: Desk, ref: HandleRef, start: BedPointer): Grip 
 }
 
 /** Takes a segment: drag pulls it, click chooses its path and it, a double-click adds an anchor there. */
-export function gripSegment(desk: Desk, ref: SegmentRef, t: number, start: BedPointer, onClick?: () => void): Grip {
+export function gripSegment(
+  desk: Desk,
+  ref: SegmentRef,
+  t: number,
+  start: BedPointer,
+  onClick?: () => void,
+): Grip {
   const path = pathOf(desk, ref)!;
   const at = cubicPoint(segmentCubic(path, ref.segment), t);
   const inner = dragging(
@@ -203,7 +217,8 @@ export function gripSegment(desk: Desk, ref: SegmentRef, t: number, start: BedPo
     ...inner,
     drag(p) {
       // While it is drawn, a path's chosen anchors stay out of the way.
-      if (!desk.live && !desk.choice.shapes.includes(ref.shape)) desk.choose({ ...chooseShapes([ref.shape], 'path'), segment: ref });
+      if (!desk.live && !desk.choice.shapes.includes(ref.shape))
+        desk.choose({ ...chooseShapes([ref.shape], 'path'), segment: ref });
       inner.drag(p);
     },
     click(p) {
@@ -223,15 +238,30 @@ export function gripSegment(desk: Desk, ref: SegmentRef, t: number, start: BedPo
 }
 
 /** Takes chosen shapes: drag moves them, Shift along an axis. */
-export function gripShapes(desk: Desk, ids: readonly string[], start: BedPointer, click: (p: BedPointer) => void): Grip {
+export function gripShapes(
+  desk: Desk,
+  ids: readonly string[],
+  start: BedPointer,
+  click: (p: BedPointer) => void,
+): Grip {
   const shapes = ids.flatMap((id) => findShape(desk.art, id) ?? []);
   return {
-    ...dragging(desk, ids.length > 1 ? `Move ${ids.length} shapes` : 'Move the shape', start.sheet, (d, p) => {
-      const way = p.shift ? alongAxis(d) : d;
-      return together(
-        ...shapes.map((s) => setPaths(s.id, s.paths.map((q) => transformPath(q, translation(way.x, way.y))))),
-      );
-    }),
+    ...dragging(
+      desk,
+      ids.length > 1 ? `Move ${ids.length} shapes` : 'Move the shape',
+      start.sheet,
+      (d, p) => {
+        const way = p.shift ? alongAxis(d) : d;
+        return together(
+          ...shapes.map((s) =>
+            setPaths(
+              s.id,
+              s.paths.map((q) => transformPath(q, translation(way.x, way.y))),
+            ),
+          ),
+        );
+      },
+    ),
     click,
   };
 }
@@ -252,12 +282,16 @@ export function turnKinds(desk: Desk, refs: readonly AnchorRef[] = desk.choice.a
   const all = groups.flatMap(({ path, indices }) => indices.map((i) => path.anchors[i]!));
   if (all.length === 0) return;
   const kind: AnchorKind = all.every((a) => a.kind === 'smooth') ? 'corner' : 'smooth';
-  const choice = refs.length === 1 && !isAnchorChosen(desk.choice, refs[0]!) ? chooseAnchors(refs) : desk.choice;
+  const choice =
+    refs.length === 1 && !isAnchorChosen(desk.choice, refs[0]!) ? chooseAnchors(refs) : desk.choice;
   desk.change(
     kind === 'smooth' ? 'Make smooth' : 'Make a corner',
     together(
       ...groups.map(({ shape, path, indices }) =>
-        setPath(shape, indices.reduce((p, i) => setAnchorKind(p, i, kind), path)),
+        setPath(
+          shape,
+          indices.reduce((p, i) => setAnchorKind(p, i, kind), path),
+        ),
       ),
     ),
     { choice },
@@ -271,9 +305,13 @@ export function deleteChosen(desk: Desk): void {
     const path = pathOf(desk, choice.handle);
     const anchor = path?.anchors[choice.handle.index];
     if (path && anchor)
-      desk.change('Remove the handle', setPath(choice.handle.shape, moveHandle(path, choice.handle.index, choice.handle.side, anchor)), {
-        choice: { ...choice, handle: null },
-      });
+      desk.change(
+        'Remove the handle',
+        setPath(choice.handle.shape, moveHandle(path, choice.handle.index, choice.handle.side, anchor)),
+        {
+          choice: { ...choice, handle: null },
+        },
+      );
     return;
   }
   if (choice.anchors.length > 0) {
@@ -281,9 +319,13 @@ export function deleteChosen(desk: Desk): void {
       const left = removeAnchors(path, indices);
       return left ? setPath(shape, left) : removePath(shape, path.id);
     });
-    desk.change(choice.anchors.length > 1 ? `Remove ${choice.anchors.length} anchors` : 'Remove the anchor', together(...recipes), {
-      choice: chooseShapes(choice.shapes, 'path'),
-    });
+    desk.change(
+      choice.anchors.length > 1 ? `Remove ${choice.anchors.length} anchors` : 'Remove the anchor',
+      together(...recipes),
+      {
+        choice: chooseShapes(choice.shapes, 'path'),
+      },
+    );
     return;
   }
   if (choice.segment) {
@@ -292,9 +334,16 @@ export function deleteChosen(desk: Desk): void {
     const owner = findShape(desk.art, shape);
     if (!path || !owner) return;
     const left = openSegment(path, segment, newId());
-    desk.change('Open the segment', setPaths(shape, owner.paths.flatMap((p) => (p.id === path.id ? left : [p]))), {
-      choice: chooseShapes(choice.shapes, 'path'),
-    });
+    desk.change(
+      'Open the segment',
+      setPaths(
+        shape,
+        owner.paths.flatMap((p) => (p.id === path.id ? left : [p])),
+      ),
+      {
+        choice: chooseShapes(choice.shapes, 'path'),
+      },
+    );
     return;
   }
   if (choice.shapes.length > 0) {
@@ -314,7 +363,10 @@ export function nudge(desk: Desk, d: Point): boolean {
     const h = anchor?.[choice.handle.side];
     if (!path || !anchor || !h) return false;
     const to = add(add(anchor, h), d);
-    return desk.change('Nudge the handle', setPath(choice.handle.shape, moveHandle(path, choice.handle.index, choice.handle.side, to)));
+    return desk.change(
+      'Nudge the handle',
+      setPath(choice.handle.shape, moveHandle(path, choice.handle.index, choice.handle.side, to)),
+    );
   }
   if (choice.anchors.length > 0) return desk.change('Nudge', moveAnchors(desk, choice.anchors, d));
   if (choice.shapes.length > 0) return desk.change('Nudge', moveShapes(desk, choice.shapes, d));
@@ -342,7 +394,9 @@ export function addInMiddle(desk: Desk): void {
 export const canAddInMiddle = (desk: Desk): boolean => {
   if (desk.choice.segment) return true;
   return desk.choice.anchors.some((a) =>
-    desk.choice.anchors.some((b) => !sameAnchor(a, b) && a.path === b.path && Math.abs(a.index - b.index) === 1),
+    desk.choice.anchors.some(
+      (b) => !sameAnchor(a, b) && a.path === b.path && Math.abs(a.index - b.index) === 1,
+    ),
   );
 };
 
@@ -362,7 +416,9 @@ export function straighten(desk: Desk): void {
 
 /** Closes open chosen paths with a straight segment, or opens closed ones at their last segment. */
 export function closeOrOpen(desk: Desk): void {
-  const open = desk.chosenShapes.flatMap((s) => s.paths.filter((p) => !p.closed && p.anchors.length > 1).map((p) => [s.id, p] as const));
+  const open = desk.chosenShapes.flatMap((s) =>
+    s.paths.filter((p) => !p.closed && p.anchors.length > 1).map((p) => [s.id, p] as const),
+  );
   if (open.length > 0) {
     desk.change('Close the path', together(...open.map(([id, p]) => setPath(id, { ...p, closed: true }))));
     return;
@@ -370,6 +426,13 @@ export function closeOrOpen(desk: Desk): void {
   const closed = desk.chosenShapes.map((s) => [s, s.paths[0]!] as const);
   desk.change(
     'Open the path',
-    together(...closed.map(([s, p]) => setPaths(s.id, s.paths.flatMap((q) => (q.id === p.id ? openSegment(q, segmentCount(q) - 1, newId()) : [q]))))),
+    together(
+      ...closed.map(([s, p]) =>
+        setPaths(
+          s.id,
+          s.paths.flatMap((q) => (q.id === p.id ? openSegment(q, segmentCount(q) - 1, newId()) : [q])),
+        ),
+      ),
+    ),
   );
 }

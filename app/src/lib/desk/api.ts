@@ -27,7 +27,11 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   try {
     response = await fetch(path, init);
   } catch {
-    throw new ServerError(0, 'away', 'The server cannot be reached. Work is kept in this browser and sent when it is back.');
+    throw new ServerError(
+      0,
+      'away',
+      'The server cannot be reached. Work is kept in this browser and sent when it is back.',
+    );
   }
   if (response.ok) return response;
   const answer = (await response.json().catch(() => null)) as ErrorAnswer | null;
@@ -42,7 +46,9 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
 const get = async <T>(path: string): Promise<T> => (await call(path)).json() as Promise<T>;
 
 const send = async <T>(method: string, path: string, value: unknown): Promise<T> =>
-  (await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) })).json() as Promise<T>;
+  (
+    await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) })
+  ).json() as Promise<T>;
 
 export const listProjects = (): Promise<ProjectAnswer[]> => get('/api/projects');
 export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);
@@ -103,7 +109,13 @@ export function uploadPicture(
         );
     };
     request.onerror = () =>
-      reject(new ServerError(0, 'away', 'The server cannot be reached. Nothing was added. Try again when it is back.'));
+      reject(
+        new ServerError(
+          0,
+          'away',
+          'The server cannot be reached. Nothing was added. Try again when it is back.',
+        ),
+      );
     request.onabort = () => reject(new ServerError(0, 'stopped', 'Stopped. Nothing was added.'));
     signal?.addEventListener('abort', () => request.abort());
     const form = new FormData();

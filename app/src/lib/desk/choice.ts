@@ -26,7 +26,13 @@ export interface Choice {
   readonly segment: SegmentRef | null;
 }
 
-export const NOTHING_CHOSEN: Choice = { level: 'shape', shapes: [], anchors: [], handle: null, segment: null };
+export const NOTHING_CHOSEN: Choice = {
+  level: 'shape',
+  shapes: [],
+  anchors: [],
+  handle: null,
+  segment: null,
+};
 
 export const chooseShapes = (shapes: readonly string[], level: Choice['level'] = 'shape'): Choice => ({
   ...NOTHING_CHOSEN,
@@ -56,7 +62,8 @@ export function toggledAnchor(choice: Choice, ref: AnchorRef): Choice {
   return { ...NOTHING_CHOSEN, level: 'path', shapes, anchors };
 }
 
-export const findPath = (shape: Shape | null, id: string): Path | null => shape?.paths.find((p) => p.id === id) ?? null;
+export const findPath = (shape: Shape | null, id: string): Path | null =>
+  shape?.paths.find((p) => p.id === id) ?? null;
 
 /** The choice with everything left out that the document no longer has. */
 export function stillThere(choice: Choice, art: Art): Choice {

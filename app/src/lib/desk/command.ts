@@ -22,9 +22,17 @@ export const isOffered = (c: Command, w: Workplace): boolean =>
   (!c.steps || c.steps.includes(w.desk.step)) && (c.when?.(w) ?? true);
 
 /** The name of a key press as commands write it. Letters by what they print, digits by their place. */
-export function keyName(e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>): string {
+export function keyName(
+  e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
+): string {
   const digit = /^(?:Digit|Numpad)(\d)$/.exec(e.code)?.[1];
-  const named: Readonly<Record<string, string>> = { ArrowUp: '↑', ArrowDown: '↓', ArrowLeft: '←', ArrowRight: '→', ' ': 'Space' };
+  const named: Readonly<Record<string, string>> = {
+    ArrowUp: '↑',
+    ArrowDown: '↓',
+    ArrowLeft: '←',
+    ArrowRight: '→',
+    ' ': 'Space',
+  };
   let key = digit ?? named[e.key] ?? (e.key.length === 1 ? e.key.toUpperCase() : e.key);
   // "+", "-" and "?" need Shift on some keyboards: they are named by what they print.
   const printed = ['+', '-', '?', '='].includes(key);

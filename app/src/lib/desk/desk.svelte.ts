@@ -22,6 +22,7 @@ import {
   type Recipe,
   type Shape,
 } from '@mirrot/core';
+import type { Notice } from '$lib/ui/notice';
 import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
 import { createInks, type Inks } from './inks.svelte';
 import { fitted, panned, zoomed, type Size, type View } from './view';
@@ -55,13 +56,6 @@ export interface Context {
 export interface Offer {
   readonly text: string;
   take(): void;
-}
-
-/** A short message; `action` is what can be done about it. */
-export interface Notice {
-  readonly text: string;
-  readonly tone: 'plain' | 'good' | 'bad';
-  readonly action?: { readonly label: string; run(): void };
 }
 
 export type Sampling = 'pixel' | 'disc';
@@ -267,7 +261,10 @@ export class Desk {
 
   #restore(context: Context): void {
     this.choice = stillThere(context.choice, this.art);
-    this.live = context.live && findPath(findShape(this.art, context.live.shape), context.live.path) ? context.live : null;
+    this.live =
+      context.live && findPath(findShape(this.art, context.live.shape), context.live.path)
+        ? context.live
+        : null;
   }
 
   /** Carries out one change as one step. Nothing changed makes no step. */
@@ -318,7 +315,8 @@ export class Desk {
       this.change(
         'Leave the path',
         (draft) => {
-          for (const layer of draft.layers) layer.children = layer.children.filter((c) => c.id !== live.shape);
+          for (const layer of draft.layers)
+            layer.children = layer.children.filter((c) => c.id !== live.shape);
         },
         { live: null },
       );

@@ -31,7 +31,13 @@ export function createInks(): Inks {
       const [a, b, c, d, e, f] = picture.placement;
       const k = raster.step;
       const placement = [a * k, b * k, c * k, d * k, e, f] as const;
-      const ink = chooseInk(shape.paths, raster.pixels, placement, picture.wash, chosen.get(shape.id) ?? null);
+      const ink = chooseInk(
+        shape.paths,
+        raster.pixels,
+        placement,
+        picture.wash,
+        chosen.get(shape.id) ?? null,
+      );
       if (ink !== chosen.get(shape.id)) chosen.set(shape.id, ink);
     },
     chooseAll(shapes, picture) {

@@ -108,7 +108,8 @@ export function createSaving(
       latest = art;
       // What has not left yet travels together; the batch in flight keeps its contents and its name.
       let batch = queue.at(-1);
-      if (!batch || batch.sent || batch.changes.length >= 200) queue.push((batch = { id: newId(), changes: [] }));
+      if (!batch || batch.sent || batch.changes.length >= 200)
+        queue.push((batch = { id: newId(), changes: [] }));
       batch.changes.push(patches);
       if (state === 'kept') state = 'sending';
       counted();

@@ -15,7 +15,13 @@ export interface Unsent {
 
 /** Where changes are kept in the browser until the server has them. */
 export interface UnsentStore {
-  added(projectId: string, batch: string, changes: (readonly Patch[])[], revision: number, base: Art): Promise<void>;
+  added(
+    projectId: string,
+    batch: string,
+    changes: (readonly Patch[])[],
+    revision: number,
+    base: Art,
+  ): Promise<void>;
   acknowledged(projectId: string, batch: string, revision: number, base: Art): Promise<void>;
   clear(projectId: string): Promise<void>;
 }
@@ -93,7 +99,9 @@ export async function takeLeftBehind(project: string): Promise<Unsent[]> {
   const found: (Unsent & { order: number })[] = [];
   for (const base of await db.getAll('bases')) {
     if (base.project !== project || alive.has(lockName(base.tab))) continue;
-    const batches = (await db.getAllFromIndex('batches', 'owner', base.key)).sort((a, b) => a.order - b.order);
+    const batches = (await db.getAllFromIndex('batches', 'owner', base.key)).sort(
+      (a, b) => a.order - b.order,
+    );
     if (batches.length > 0)
       found.push({ revision: base.revision, art: base.art, batches, order: batches[0]!.order });
   }

@@ -1,4 +1,13 @@
-import { apply, boxCentre, boxHeight, boxWidth, isEmptyBox, type Affine, type Box, type Point } from '@mirrot/core';
+import {
+  apply,
+  boxCentre,
+  boxHeight,
+  boxWidth,
+  isEmptyBox,
+  type Affine,
+  type Box,
+  type Point,
+} from '@mirrot/core';
 
 /** How the sheet lies on the bed: bed pixels are sheet pixels × scale + (tx, ty). */
 export interface View {

@@ -50,7 +50,11 @@ export class Workplace {
     for (const file of files) {
       const stopper = new AbortController();
       const show = (share: number | null): void => {
-        this.progress = { text: share === 1 ? `Reading ${file.name}` : `Sending ${file.name}`, share, stop: () => stopper.abort() };
+        this.progress = {
+          text: share === 1 ? `Reading ${file.name}` : `Sending ${file.name}`,
+          share,
+          stop: () => stopper.abort(),
+        };
       };
       show(0);
       try {
@@ -59,7 +63,10 @@ export class Workplace {
         this.desk.change('Add a picture', addPicture(placed));
         this.desk.say(`${answer.name} lies on the sheet.`, 'good');
       } catch (error) {
-        this.desk.say(error instanceof ServerError ? error.message : 'The picture could not be added.', 'bad');
+        this.desk.say(
+          error instanceof ServerError ? error.message : 'The picture could not be added.',
+          'bad',
+        );
       } finally {
         this.progress = null;
       }
@@ -104,4 +111,3 @@ export const placePicture = (
   locked: true,
   wash: 0,
 });
-

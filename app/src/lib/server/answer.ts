@@ -18,7 +18,11 @@ export const route =
       if (error instanceof Refusal) return errorAnswer(error.status, error.code, error.message, error.extra);
       if (error instanceof MirrotError) return errorAnswer(422, error.code, error.message);
       console.error(error);
-      return errorAnswer(500, 'server', 'The server could not do that. Nothing was changed. Please try again.');
+      return errorAnswer(
+        500,
+        'server',
+        'The server could not do that. Nothing was changed. Please try again.',
+      );
     }
   };
 
@@ -28,7 +32,11 @@ export function checked<T>(schema: z.ZodType<T>, value: unknown): T {
   if (read.success) return read.data;
   const issue = read.error.issues[0];
   const where = issue?.path.join('/');
-  throw new Refusal(400, 'request', `The request is not right${where ? ` at ${where}` : ''}: ${issue?.message ?? 'unknown'}`);
+  throw new Refusal(
+    400,
+    'request',
+    `The request is not right${where ? ` at ${where}` : ''}: ${issue?.message ?? 'unknown'}`,
+  );
 }
 
 /** The request's JSON body, checked. */

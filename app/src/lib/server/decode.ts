@@ -51,7 +51,10 @@ export async function decodePicture(bytes: Buffer): Promise<Decoded> {
     throw refusalOf(error, bytes);
   }
   const { format } = metadata;
-  const source = (): Sharp => sharp(bytes, { ...limits, density }).autoOrient().toColourspace('srgb');
+  const source = (): Sharp =>
+    sharp(bytes, { ...limits, density })
+      .autoOrient()
+      .toColourspace('srgb');
   try {
     const { data, info } = await source().raw().toBuffer({ resolveWithObject: true });
     const pixels = (): Sharp =>
@@ -63,10 +66,17 @@ export async function decodePicture(bytes: Buffer): Promise<Decoded> {
       ? { size: 'full', type: 'image/jpeg', bytes }
       : { size: 'full', type: 'image/png', bytes: await pixels().png({ compressionLevel: 4 }).toBuffer() };
     const smaller = async (size: 'work' | 'thumb'): Promise<Rendition> => {
-      const small = pixels().resize(LONGEST[size], LONGEST[size], { fit: 'inside', withoutEnlargement: true });
+      const small = pixels().resize(LONGEST[size], LONGEST[size], {
+        fit: 'inside',
+        withoutEnlargement: true,
+      });
       return clear
         ? { size, type: 'image/png', bytes: await small.png().toBuffer() }
-        : { size, type: 'image/jpeg', bytes: await small.jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer() };
+        : {
+            size,
+            type: 'image/jpeg',
+            bytes: await small.jpeg({ quality: 92, chromaSubsampling: '4:4:4' }).toBuffer(),
+          };
     };
     return {
       width: info.width,
@@ -85,9 +95,17 @@ function refusalOf(error: unknown, bytes: Buffer): Refusal {
   if (error instanceof Refusal) return error;
   const words = error instanceof Error ? error.message : '';
   if (/pixel limit/i.test(words))
-    return new Refusal(413, 'too-many-pixels', `This picture has over 100 million pixels, the most Mirrot takes. ${NOTHING} Try a smaller scan.`);
+    return new Refusal(
+      413,
+      'too-many-pixels',
+      `This picture has over 100 million pixels, the most Mirrot takes. ${NOTHING} Try a smaller scan.`,
+    );
   if (/unsupported image format|missing|not a known|unable to open/i.test(words))
-    return new Refusal(422, 'not-a-picture', `This file is not a picture Mirrot can read (PNG, JPEG, WebP, GIF, TIFF, AVIF or SVG). ${NOTHING}`);
+    return new Refusal(
+      422,
+      'not-a-picture',
+      `This file is not a picture Mirrot can read (PNG, JPEG, WebP, GIF, TIFF, AVIF or SVG). ${NOTHING}`,
+    );
   return new Refusal(
     422,
     'broken-file',

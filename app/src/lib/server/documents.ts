@@ -56,14 +56,23 @@ export async function changeDocument(
     try {
       art = applyForeignPatches(art, changes.flat());
     } catch (error) {
-      if (error instanceof MirrotError) throw new Refusal(422, error.code, `${error.message} Nothing was changed.`);
+      if (error instanceof MirrotError)
+        throw new Refusal(422, error.code, `${error.message} Nothing was changed.`);
       throw error;
     }
     const sources = new Set(art.pictures.map((p) => p.source));
     if (sources.size > 0) {
-      const known = await tx.selectFrom('pictures').select('id').where('id', 'in', [...sources]).execute();
+      const known = await tx
+        .selectFrom('pictures')
+        .select('id')
+        .where('id', 'in', [...sources])
+        .execute();
       if (known.length < sources.size)
-        throw new Refusal(422, 'no-picture', 'The drawing names a picture that was never added. Nothing was changed.');
+        throw new Refusal(
+          422,
+          'no-picture',
+          'The drawing names a picture that was never added. Nothing was changed.',
+        );
     }
     await tx.insertInto('journal').values(entries).execute();
     await tx

@@ -16,7 +16,12 @@ export interface OutputOptions {
 const MOST_OUT = 120_000_000;
 
 /** The drawing as an SVG file, pictures inside it when asked for. */
-export async function outputSvg(db: Database, art: Art, options: OutputOptions, size: Size = 'full'): Promise<string> {
+export async function outputSvg(
+  db: Database,
+  art: Art,
+  options: OutputOptions,
+  size: Size = 'full',
+): Promise<string> {
   const { area, ground } = options;
   if (!options.picture) return writeSvg(art, { area, ground });
   const hrefs = new Map<string, string>();
@@ -39,9 +44,16 @@ export async function outputPng(
   const width = Math.max(1, options.width ?? Math.round(((x1 - x0) * ppi) / 96));
   const height = Math.max(1, Math.round((width * (y1 - y0)) / (x1 - x0)));
   if (width * height > MOST_OUT)
-    throw new Refusal(413, 'too-many-pixels', `That would make ${width} × ${height} pixels; 120 million is the most. Choose a smaller width or ppi.`);
+    throw new Refusal(
+      413,
+      'too-many-pixels',
+      `That would make ${width} × ${height} pixels; 120 million is the most. Choose a smaller width or ppi.`,
+    );
   const svg = await outputSvg(db, art, options, size);
-  const sized = svg.replace(/^<svg ([^>]*?)width="[^"]*" height="[^"]*"/, `<svg $1width="${width}" height="${height}"`);
+  const sized = svg.replace(
+    /^<svg ([^>]*?)width="[^"]*" height="[^"]*"/,
+    `<svg $1width="${width}" height="${height}"`,
+  );
   return sharp(Buffer.from(sized), { limitInputPixels: MOST_OUT * 2, unlimited: true })
     .resize(width, height, { fit: 'fill' })
     .withMetadata({ density: options.width ? Math.max(1, (width * 96) / (x1 - x0)) : ppi })
@@ -51,7 +63,12 @@ export async function outputPng(
 
 /** A card's thumbnail: the drawing over its picture, `width` pixels across. */
 export const outputThumb = (db: Database, art: Art, width: number): Promise<Buffer> =>
-  outputPng(db, { ...art, sheet: { ...art.sheet, ground: art.sheet.ground ?? '#ffffff' } }, { area: 'sheet', picture: true, width }, 'thumb');
+  outputPng(
+    db,
+    { ...art, sheet: { ...art.sheet, ground: art.sheet.ground ?? '#ffffff' } },
+    { area: 'sheet', picture: true, width },
+    'thumb',
+  );
 
 /** A file name from a project's name: letters and digits of any script, hyphens for the rest. */
 export function fileName(name: string, extension: string): string {

@@ -35,7 +35,16 @@ export async function addPicture(
         .execute();
     await tx
       .insertInto('pictures')
-      .values({ id, project_id: projectId, sha256, name, width, height, ppi, created_at: new Date().toISOString() })
+      .values({
+        id,
+        project_id: projectId,
+        sha256,
+        name,
+        width,
+        height,
+        ppi,
+        created_at: new Date().toISOString(),
+      })
       .execute();
   });
   return { id, name, width, height, ppi, format };

@@ -20,6 +20,7 @@ export async function listShipped(): Promise<ShippedAnswer[]> {
 /** Bytes of a shipped picture. */
 export async function readShipped(file: string): Promise<Buffer> {
   const known = await listShipped();
-  if (!known.some((k) => k.file === file)) throw new Refusal(404, 'no-picture', 'There is no such shipped picture.');
+  if (!known.some((k) => k.file === file))
+    throw new Refusal(404, 'no-picture', 'There is no such shipped picture.');
   return readFile(join(folder(), basename(file)));
 }

@@ -57,16 +57,14 @@ const nudges: Command[] = (
       ['Shift+', 10, ' by ten pixels'],
       ['Alt+', 0.1, ' by a tenth of a pixel'],
     ] as const
-  ).map(
-    ([with_, k, much]): Command => ({
-      id: `nudge-${word}-${k}`,
-      title: `Nudge ${word}${much}`,
-      keys: [`${with_}${key}`],
-      steps: ['refine', 'block-in', 'colour'],
-      when: (w) => hasChosen(w),
-      run: (w) => void nudge(w.desk, { x: (x * k) / w.desk.view.scale, y: (y * k) / w.desk.view.scale }),
-    }),
-  ),
+  ).map(([with_, k, much]): Command => ({
+    id: `nudge-${word}-${k}`,
+    title: `Nudge ${word}${much}`,
+    keys: [`${with_}${key}`],
+    steps: ['refine', 'block-in', 'colour'],
+    when: (w) => hasChosen(w),
+    run: (w) => void nudge(w.desk, { x: (x * k) / w.desk.view.scale, y: (y * k) / w.desk.view.scale }),
+  })),
 );
 
 const stack: Command[] = (
@@ -86,27 +84,81 @@ const stack: Command[] = (
 
 export const EVERYWHERE: readonly Command[] = [
   ...steps,
-  { id: 'undo', title: 'Undo', icon: Undo, keys: ['Mod+Z'], when: (w) => w.desk.history.done.length > 0, run: (w) => w.desk.undo() },
-  { id: 'redo', title: 'Redo', icon: Redo, keys: ['Mod+Shift+Z', 'Mod+Y'], when: (w) => w.desk.history.undone.length > 0, run: (w) => w.desk.redo() },
+  {
+    id: 'undo',
+    title: 'Undo',
+    icon: Undo,
+    keys: ['Mod+Z'],
+    when: (w) => w.desk.history.done.length > 0,
+    run: (w) => w.desk.undo(),
+  },
+  {
+    id: 'redo',
+    title: 'Redo',
+    icon: Redo,
+    keys: ['Mod+Shift+Z', 'Mod+Y'],
+    when: (w) => w.desk.history.undone.length > 0,
+    run: (w) => w.desk.redo(),
+  },
   { id: 'keep-copy', title: 'Keep a copy', icon: Copy, keys: ['K'], run: (w) => void w.keepCopy() },
-  { id: 'finder', title: 'Find a command', icon: Search, keys: ['Mod+K'], run: (w) => void (w.finder = true) },
+  {
+    id: 'finder',
+    title: 'Find a command',
+    icon: Search,
+    keys: ['Mod+K'],
+    run: (w) => void (w.finder = true),
+  },
   { id: 'keys', title: 'Show the keys', icon: Keyboard, keys: ['?'], run: (w) => void (w.keysShown = true) },
   { id: 'fit-sheet', title: 'Fit the sheet', icon: Maximize, keys: ['0'], run: (w) => w.desk.fit() },
-  { id: 'fit-chosen', title: 'Fit what is chosen', keys: ['Shift+0'], when: (w) => w.desk.chosenBox !== null, run: (w) => w.desk.fit(w.desk.chosenBox!) },
+  {
+    id: 'fit-chosen',
+    title: 'Fit what is chosen',
+    keys: ['Shift+0'],
+    when: (w) => w.desk.chosenBox !== null,
+    run: (w) => w.desk.fit(w.desk.chosenBox!),
+  },
   {
     id: 'pixels-1-1',
     title: 'Show picture pixels one to one',
     keys: ['9'],
     when: (w) => w.desk.traced !== null,
-    run: (w) => w.desk.zoom(1 / meanScale(w.desk.traced!.placement) / w.desk.view.scale / (globalThis.devicePixelRatio ?? 1)),
+    run: (w) =>
+      w.desk.zoom(
+        1 / meanScale(w.desk.traced!.placement) / w.desk.view.scale / (globalThis.devicePixelRatio ?? 1),
+      ),
   },
   { id: 'zoom-in', title: 'Zoom in', keys: ['+'], run: (w) => w.desk.zoom(1.25) },
   { id: 'zoom-out', title: 'Zoom out', keys: ['-'], run: (w) => w.desk.zoom(0.8) },
   { id: 'view-before', title: 'Go back to the view before', keys: ['W'], run: (w) => w.desk.viewBack() },
-  { id: 'glass-before', title: 'Go back to the Glass before', icon: Blend, keys: ['G'], run: (w) => w.desk.glassBack() },
-  { id: 'loupe', title: 'Loupe', icon: Search, keys: ['L'], on: (w) => w.desk.loupe, run: (w) => void (w.desk.loupe = !w.desk.loupe) },
-  { id: 'column-stack', title: 'Fold the stack', keys: ['U'], on: (w) => w.desk.stackOpen, run: (w) => void (w.desk.stackOpen = !w.desk.stackOpen) },
-  { id: 'column-eye', title: 'Fold the eye', keys: ['I'], on: (w) => w.desk.eyeOpen, run: (w) => void (w.desk.eyeOpen = !w.desk.eyeOpen) },
+  {
+    id: 'glass-before',
+    title: 'Go back to the Glass before',
+    icon: Blend,
+    keys: ['G'],
+    run: (w) => w.desk.glassBack(),
+  },
+  {
+    id: 'loupe',
+    title: 'Loupe',
+    icon: Search,
+    keys: ['L'],
+    on: (w) => w.desk.loupe,
+    run: (w) => void (w.desk.loupe = !w.desk.loupe),
+  },
+  {
+    id: 'column-stack',
+    title: 'Fold the stack',
+    keys: ['U'],
+    on: (w) => w.desk.stackOpen,
+    run: (w) => void (w.desk.stackOpen = !w.desk.stackOpen),
+  },
+  {
+    id: 'column-eye',
+    title: 'Fold the eye',
+    keys: ['I'],
+    on: (w) => w.desk.eyeOpen,
+    run: (w) => void (w.desk.eyeOpen = !w.desk.eyeOpen),
+  },
   {
     id: 'show-hide',
     title: 'Hide or show',
@@ -115,7 +167,10 @@ export const EVERYWHERE: readonly Command[] = [
     when: hasChosen,
     run(w) {
       const shown = !w.desk.chosenShapes.every((s) => s.shown);
-      w.desk.change(shown ? 'Show' : 'Hide', together(...w.desk.choice.shapes.map((id) => setNode(id, { shown }))));
+      w.desk.change(
+        shown ? 'Show' : 'Hide',
+        together(...w.desk.choice.shapes.map((id) => setNode(id, { shown }))),
+      );
     },
   },
   {
@@ -126,14 +181,36 @@ export const EVERYWHERE: readonly Command[] = [
     when: hasChosen,
     run(w) {
       const locked = !w.desk.chosenShapes.every((s) => s.locked);
-      w.desk.change(locked ? 'Lock' : 'Unlock', together(...w.desk.choice.shapes.map((id) => setNode(id, { locked }))));
+      w.desk.change(
+        locked ? 'Lock' : 'Unlock',
+        together(...w.desk.choice.shapes.map((id) => setNode(id, { locked }))),
+      );
     },
   },
-  { id: 'next-anchor', title: 'Next anchor', keys: ['N'], steps: ['refine'], when: hasChosen, run: (w) => walkAnchors(w.desk, 1) },
-  { id: 'previous-anchor', title: 'Anchor before', keys: ['Shift+N'], steps: ['refine'], when: hasChosen, run: (w) => walkAnchors(w.desk, -1) },
+  {
+    id: 'next-anchor',
+    title: 'Next anchor',
+    keys: ['N'],
+    steps: ['refine'],
+    when: hasChosen,
+    run: (w) => walkAnchors(w.desk, 1),
+  },
+  {
+    id: 'previous-anchor',
+    title: 'Anchor before',
+    keys: ['Shift+N'],
+    steps: ['refine'],
+    when: hasChosen,
+    run: (w) => walkAnchors(w.desk, -1),
+  },
   { id: 'next-shape', title: 'Next shape', keys: ['V'], run: (w) => walkShapes(w.desk, 1) },
   { id: 'previous-shape', title: 'Shape before', keys: ['Shift+V'], run: (w) => walkShapes(w.desk, -1) },
-  { id: 'choose-all', title: 'Choose all shapes', keys: ['Mod+A'], run: (w) => w.desk.choose(chooseShapes(openShapes(shapesOf(w.desk.art)).map((s) => s.id))) },
+  {
+    id: 'choose-all',
+    title: 'Choose all shapes',
+    keys: ['Mod+A'],
+    run: (w) => w.desk.choose(chooseShapes(openShapes(shapesOf(w.desk.art)).map((s) => s.id))),
+  },
   {
     id: 'new-path',
     title: 'Start a new path',

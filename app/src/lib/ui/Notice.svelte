@@ -1,6 +1,6 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
-  import type { Notice } from '$lib/desk/desk.svelte';
+  import type { Notice } from './notice';
 
   let { notice, close }: { notice: Notice | null; close: () => void } = $props();
 

@@ -20,14 +20,29 @@ const arm =
     void (desk.sampling = desk.sampling === kind ? null : kind);
 
 export const COLOUR: readonly Command[] = [
-  { id: 'sample-pixel', title: 'Pixel', icon: Pipette, steps: ['colour'], on: (w) => w.desk.sampling === 'pixel', run: arm('pixel') },
-  { id: 'sample-disc', title: 'Disc', icon: CircleDot, steps: ['colour'], on: (w) => w.desk.sampling === 'disc', run: arm('disc') },
+  {
+    id: 'sample-pixel',
+    title: 'Pixel',
+    icon: Pipette,
+    steps: ['colour'],
+    on: (w) => w.desk.sampling === 'pixel',
+    run: arm('pixel'),
+  },
+  {
+    id: 'sample-disc',
+    title: 'Disc',
+    icon: CircleDot,
+    steps: ['colour'],
+    on: (w) => w.desk.sampling === 'disc',
+    run: arm('disc'),
+  },
   {
     id: 'keep-chip',
     title: 'Keep as a chip',
     icon: Plus,
     steps: ['colour'],
-    when: ({ desk }) => currentColour(desk) !== null && !desk.art.chips.some((c) => c.hex === currentColour(desk)),
+    when: ({ desk }) =>
+      currentColour(desk) !== null && !desk.art.chips.some((c) => c.hex === currentColour(desk)),
     run({ desk }) {
       const hex = currentColour(desk);
       if (hex) desk.change('Keep a chip', addChip({ id: newId(), name: '', hex }));

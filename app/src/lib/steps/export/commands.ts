@@ -16,13 +16,21 @@ async function saveFile(w: Workplace): Promise<void> {
   const { format } = w.exporting;
   const stopper = new AbortController();
   const slow = setTimeout(
-    () => (w.progress = { text: `Writing the ${format.toUpperCase()}`, share: null, stop: () => stopper.abort() }),
+    () =>
+      (w.progress = {
+        text: `Writing the ${format.toUpperCase()}`,
+        share: null,
+        stop: () => stopper.abort(),
+      }),
     300,
   );
   try {
     const response = await fetch(exportUrl(w), { signal: stopper.signal });
     if (!response.ok) throw new Error((await response.json()).error.message);
-    const name = decodeURIComponent(/filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ?? `drawing.${format}`);
+    const name = decodeURIComponent(
+      /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ??
+        `drawing.${format}`,
+    );
     const link = document.createElement('a');
     link.href = URL.createObjectURL(await response.blob());
     link.download = name;
@@ -32,7 +40,10 @@ async function saveFile(w: Workplace): Promise<void> {
     w.desk.say(`${name} was written.`, 'good');
   } catch (error) {
     if (!stopper.signal.aborted)
-      w.desk.say(error instanceof Error && error.message ? error.message : 'The file could not be written.', 'bad');
+      w.desk.say(
+        error instanceof Error && error.message ? error.message : 'The file could not be written.',
+        'bad',
+      );
   } finally {
     clearTimeout(slow);
     w.progress = null;
@@ -42,7 +53,14 @@ async function saveFile(w: Workplace): Promise<void> {
 const settled = (w: Workplace): boolean => w.saving.state === 'kept';
 
 export const EXPORT: readonly Command[] = [
-  { id: 'save-file', title: 'Write the file', icon: Download, steps: ['export'], when: settled, run: (w) => void saveFile(w) },
+  {
+    id: 'save-file',
+    title: 'Write the file',
+    icon: Download,
+    steps: ['export'],
+    when: settled,
+    run: (w) => void saveFile(w),
+  },
   {
     id: 'copy-svg',
     title: 'Copy as SVG text',
@@ -52,7 +70,9 @@ export const EXPORT: readonly Command[] = [
     async run(w) {
       const { area, ground } = w.exporting;
       try {
-        const response = await fetch(`/api/projects/${w.project.id}/export.svg?${new URLSearchParams({ area, ground })}`);
+        const response = await fetch(
+          `/api/projects/${w.project.id}/export.svg?${new URLSearchParams({ area, ground })}`,
+        );
         await navigator.clipboard.writeText(await response.text());
         w.desk.say('The SVG text is on the clipboard.', 'good');
       } catch {

@@ -20,7 +20,12 @@ export function askForPictures(take: (files: File[]) => void): void {
 }
 
 export const MOUNT: readonly Command[] = [
-  { id: 'add-picture', title: 'Add a picture', icon: ImagePlus, run: (w) => askForPictures((files) => void w.addPictures(files)) },
+  {
+    id: 'add-picture',
+    title: 'Add a picture',
+    icon: ImagePlus,
+    run: (w) => askForPictures((files) => void w.addPictures(files)),
+  },
   {
     id: 'fit-picture',
     title: 'Fit to the sheet',
@@ -29,7 +34,10 @@ export const MOUNT: readonly Command[] = [
     when: hasPicture,
     run(w) {
       const p = w.desk.traced!;
-      w.desk.change('Fit the picture', setPicture(p.id, { placement: fitOnSheet(p.width, p.height, w.desk.art.sheet) }));
+      w.desk.change(
+        'Fit the picture',
+        setPicture(p.id, { placement: fitOnSheet(p.width, p.height, w.desk.art.sheet) }),
+      );
     },
   },
   {
@@ -41,7 +49,10 @@ export const MOUNT: readonly Command[] = [
     on: (w) => w.desk.traced?.locked ?? false,
     run(w) {
       const p = w.desk.traced!;
-      w.desk.change(p.locked ? 'Unlock the picture' : 'Lock the picture', setPicture(p.id, { locked: !p.locked }));
+      w.desk.change(
+        p.locked ? 'Unlock the picture' : 'Lock the picture',
+        setPicture(p.id, { locked: !p.locked }),
+      );
     },
   },
   {

@@ -10,20 +10,32 @@ import { chooseShapes } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
-import { addInMiddle, canAddInMiddle, closeOrOpen, deleteChosen, straighten, turnKinds } from '$lib/bed/shaping';
+import {
+  addInMiddle,
+  canAddInMiddle,
+  closeOrOpen,
+  deleteChosen,
+  straighten,
+  turnKinds,
+} from '$lib/bed/shaping';
 import { newId } from '$lib/ids';
 
 const anchorsChosen = (w: Workplace): boolean => w.desk.choice.anchors.length > 0;
-const one = (desk: Desk): Shape | null => (desk.choice.shapes.length === 1 ? (desk.chosenShapes[0] ?? null) : null);
+const one = (desk: Desk): Shape | null =>
+  desk.choice.shapes.length === 1 ? (desk.chosenShapes[0] ?? null) : null;
 
 /** The shape just outside a chosen one: the topmost open to change that it lies wholly inside, below it first. */
 export function hostOf(desk: Desk): Shape | null {
-  const shape = one(desk) ?? (desk.justEnded ? (shapesOf(desk.art).find((p) => p.shape.id === desk.justEnded)?.shape ?? null) : null);
+  const shape =
+    one(desk) ??
+    (desk.justEnded ? (shapesOf(desk.art).find((p) => p.shape.id === desk.justEnded)?.shape ?? null) : null);
   if (!shape) return null;
   const placed = shapesOf(desk.art).filter((p) => p.shown && !p.locked);
   const at = placed.findIndex((p) => p.shape.id === shape.id);
   const around = (other: Shape): boolean =>
-    other.id !== shape.id && other.paths[0]!.closed && shape.paths.every((p) => pathInside(p, other.paths[0]!));
+    other.id !== shape.id &&
+    other.paths[0]!.closed &&
+    shape.paths.every((p) => pathInside(p, other.paths[0]!));
   const below = placed.slice(0, Math.max(0, at)).reverse();
   return [...below, ...placed.slice(at + 1)].map((p) => p.shape).find(around) ?? null;
 }
@@ -39,11 +51,47 @@ function holeToFree(desk: Desk): string | null {
 }
 
 export const REFINE: readonly Command[] = [
-  { id: 'turn-kind', title: 'Corner or smooth', icon: Waypoints, keys: ['J'], steps: ['refine'], when: anchorsChosen, run: (w) => turnKinds(w.desk) },
-  { id: 'add-anchor', title: 'Add anchor', icon: Plus, steps: ['refine'], when: (w) => canAddInMiddle(w.desk), run: (w) => addInMiddle(w.desk) },
-  { id: 'remove-anchor', title: 'Remove anchor', icon: Minus, steps: ['refine'], when: anchorsChosen, run: (w) => deleteChosen(w.desk) },
-  { id: 'straighten', title: 'Straighten', icon: Slash, steps: ['refine'], when: (w) => w.desk.choice.segment !== null, run: (w) => straighten(w.desk) },
-  { id: 'close-open', title: 'Close or open', icon: Circle, steps: ['refine'], when: (w) => w.desk.choice.shapes.length > 0, run: (w) => closeOrOpen(w.desk) },
+  {
+    id: 'turn-kind',
+    title: 'Corner or smooth',
+    icon: Waypoints,
+    keys: ['J'],
+    steps: ['refine'],
+    when: anchorsChosen,
+    run: (w) => turnKinds(w.desk),
+  },
+  {
+    id: 'add-anchor',
+    title: 'Add anchor',
+    icon: Plus,
+    steps: ['refine'],
+    when: (w) => canAddInMiddle(w.desk),
+    run: (w) => addInMiddle(w.desk),
+  },
+  {
+    id: 'remove-anchor',
+    title: 'Remove anchor',
+    icon: Minus,
+    steps: ['refine'],
+    when: anchorsChosen,
+    run: (w) => deleteChosen(w.desk),
+  },
+  {
+    id: 'straighten',
+    title: 'Straighten',
+    icon: Slash,
+    steps: ['refine'],
+    when: (w) => w.desk.choice.segment !== null,
+    run: (w) => straighten(w.desk),
+  },
+  {
+    id: 'close-open',
+    title: 'Close or open',
+    icon: Circle,
+    steps: ['refine'],
+    when: (w) => w.desk.choice.shapes.length > 0,
+    run: (w) => closeOrOpen(w.desk),
+  },
   {
     id: 'make-hole',
     title: 'Make it a hole',
@@ -55,7 +103,10 @@ export const REFINE: readonly Command[] = [
       const hole = holeMaker(desk);
       if (!host || !hole) return;
       desk.justEnded = null;
-      desk.change(`Hole in ${host.name}`, makeHole(hole, host.id), { choice: chooseShapes([host.id], 'path'), live: null });
+      desk.change(`Hole in ${host.name}`, makeHole(hole, host.id), {
+        choice: chooseShapes([host.id], 'path'),
+        live: null,
+      });
     },
   },
   {
@@ -70,9 +121,13 @@ export const REFINE: readonly Command[] = [
       if (!host || !path || !findNode(desk.art, host.id)) return;
       const { paths: _paths, ...rest } = host;
       const id = newId();
-      desk.change('Free the hole', freeHole(host.id, path, { ...rest, id, name: `Hole in ${host.name}`.slice(0, 500) }), {
-        choice: chooseShapes([id], 'path'),
-      });
+      desk.change(
+        'Free the hole',
+        freeHole(host.id, path, { ...rest, id, name: `Hole in ${host.name}`.slice(0, 500) }),
+        {
+          choice: chooseShapes([id], 'path'),
+        },
+      );
     },
   },
 ];

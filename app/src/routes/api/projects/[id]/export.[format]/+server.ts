@@ -11,7 +11,11 @@ const TYPES: Readonly<Record<string, string>> = { svg: 'image/svg+xml', png: 'im
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
   const type = TYPES[params.format];
   if (!type)
-    throw new Refusal(404, 'no-format', `Mirrot does not write "${params.format}" files. It writes SVG and PNG.`);
+    throw new Refusal(
+      404,
+      'no-format',
+      `Mirrot does not write "${params.format}" files. It writes SVG and PNG.`,
+    );
   const { area, ppi, width, ground, picture } = checked(exportQuery, Object.fromEntries(url.searchParams));
   const { name } = await getProject(db, params.id);
   const { art } = await getArt(db, params.id);

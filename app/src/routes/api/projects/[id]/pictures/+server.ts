@@ -16,9 +16,14 @@ export const POST = route(async ({ params, request }: RequestEvent, db) => {
     file = (await request.formData()).get('file');
   } catch (error) {
     if (String(error).includes('exceeds limit')) throw tooLarge();
-    throw new Refusal(400, 'form', 'The upload is cut short or is no form with a field "file". Nothing was added.');
+    throw new Refusal(
+      400,
+      'form',
+      'The upload is cut short or is no form with a field "file". Nothing was added.',
+    );
   }
-  if (!(file instanceof File)) throw new Refusal(400, 'form', 'The upload has no field "file". Nothing was added.');
+  if (!(file instanceof File))
+    throw new Refusal(400, 'form', 'The upload has no field "file". Nothing was added.');
   const name = checked(pictureName, file.name);
   const picture = await addPicture(db, params.id, name, Buffer.from(await file.arrayBuffer()));
   return json({ picture }, { status: 201 });
