@@ -88,7 +88,7 @@ export { formatPathData, parsePathData } from './path/data';
 
 export type { Rgb } from './colour/srgb';
 export { formatHex, fromLinear, normaliseHex, parseHex, toLinear } from './colour/srgb';
-export { oklabToOklch, oklabToRgb, rgbToOklab, type Oklab, type Oklch } from './colour/oklab';
+export { oklabToOklch, oklabToRgb, oklchToOklab, rgbToOklab, type Oklab, type Oklch } from './colour/oklab';
 export { rgbToCielab, type Cielab } from './colour/cielab';
 export { deltaE2000 } from './colour/difference';
 export { contrastRatio } from './colour/contrast';
@@ -107,6 +107,7 @@ export {
   pathInside,
   shapeBounds,
   shapeHas,
+  shapeIndex,
   shapesOf,
   tracedPicture,
   type Found,

@@ -41,6 +41,16 @@ export function shapesOf(art: Art): readonly PlacedShape[] {
   return list;
 }
 
+const indices = new WeakMap<readonly PlacedShape[], ReadonlyMap<string, Shape>>();
+
+/** All shapes by their ids. */
+export function shapeIndex(art: Art): ReadonlyMap<string, Shape> {
+  const list = shapesOf(art);
+  let index = indices.get(list);
+  if (!index) indices.set(list, (index = new Map(list.map(({ shape }) => [shape.id, shape]))));
+  return index;
+}
+
 /** Where a node stands: its parent's list and its place in it. */
 export interface Found {
   readonly node: TreeNode;

@@ -39,3 +39,9 @@ export function oklabToOklch([l, a, b]: Oklab): Oklch {
   const h = c < 4e-6 ? 0 : ((Math.atan2(b, a) * 180) / Math.PI + 360) % 360;
   return [l, c, h];
 }
+
+/** Lightness, chroma and hue in degrees to OKLab. */
+export function oklchToOklab([l, c, h]: Oklch): Oklab {
+  const angle = (h * Math.PI) / 180;
+  return [l, c * Math.cos(angle), c * Math.sin(angle)];
+}

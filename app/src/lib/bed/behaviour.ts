@@ -46,7 +46,8 @@ export interface PressMachine {
   readonly busy: boolean;
 }
 
-export function createPressMachine(press: Press): PressMachine {
+/** @param told hears when a press begins and when it has ended */
+export function createPressMachine(press: Press, told: (busy: boolean) => void = () => {}): PressMachine {
   let grip: Grip | null = null;
   let start: BedPointer | null = null;
   let dragging = false;
@@ -63,6 +64,7 @@ export function createPressMachine(press: Press): PressMachine {
       start = { ...raw, again };
       dragging = false;
       grip = press(start);
+      told(true);
     },
     move(raw) {
       if (!start) return;
@@ -86,6 +88,7 @@ export function createPressMachine(press: Press): PressMachine {
         last = again ? null : { time: raw.time, screen };
         held?.click?.({ ...raw, again });
       }
+      told(false);
     },
     key: (key) => (start !== null && grip?.key?.(key)) || false,
     cancel() {
@@ -95,6 +98,7 @@ export function createPressMachine(press: Press): PressMachine {
       start = null;
       dragging = false;
       last = null;
+      told(false);
       return true;
     },
   };

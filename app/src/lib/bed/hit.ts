@@ -181,3 +181,12 @@ export function hitEnd(
   }
   return null;
 }
+
+/** Ends of open paths within `reach` sheet pixels of a point, where their rings are shown. */
+export const nearEnds = (field: HitField, p: Point, reach: number, except: string | null): Point[] =>
+  field.shapes.flatMap((shape) =>
+    shape.paths.flatMap((path) => {
+      if (path.closed || path.id === except || path.anchors.length < 2) return [];
+      return [path.anchors[0]!, path.anchors.at(-1)!].filter((a) => apart(a, p) <= reach);
+    }),
+  );

@@ -8,6 +8,7 @@ import {
   record,
   redo,
   shapeBounds,
+  shapeIndex,
   shapesOf,
   tracedPicture,
   undo,
@@ -25,7 +26,7 @@ import {
 import type { Notice } from '$lib/ui/notice';
 import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
 import { createInks, type Inks } from './inks.svelte';
-import { fitted, panned, zoomed, type Size, type View } from './view';
+import { fitted, panned, toSheet, zoomed, type Size, type View } from './view';
 
 export const STEPS = ['mount', 'block-in', 'refine', 'colour', 'proof', 'export'] as const;
 export type Step = (typeof STEPS)[number];
@@ -87,8 +88,10 @@ export class Desk {
   notice: Notice | null = $state.raw(null);
   history: History<Context> = $state.raw(emptyHistory());
 
-  /** Pointer over the bed in sheet pixels; null when it is elsewhere. */
-  pointer: Point | null = $state.raw(null);
+  /** Pointer over the bed in bed pixels; null when it is elsewhere. */
+  pointerAt: Point | null = $state.raw(null);
+  /** A press on the bed is under way. */
+  pressing = $state(false);
   /** What the loupe looks at: the anchor being dragged, else the pointer. */
   focus: Point | null = $state.raw(null);
   /** The choosing box being drawn, in sheet pixels. */
@@ -165,6 +168,11 @@ export class Desk {
     this.held = held;
   }
 
+  /** Pointer over the bed in sheet pixels; null when it is elsewhere. */
+  get pointer(): Point | null {
+    return this.pointerAt && toSheet(this.view, this.pointerAt);
+  }
+
   /** Looks elsewhere. Looks that follow each other within half a second count as one for `viewBack`. */
   look(view: View): void {
     const now = this.#clock();
@@ -215,13 +223,21 @@ export class Desk {
   // --- what is chosen --------------------------------------------------------------------------------------------
 
   get chosenShapes(): Shape[] {
-    return this.choice.shapes.flatMap((id) => findShape(this.art, id) ?? []);
+    return this.choice.shapes.flatMap((id) => this.shapeOf(id) ?? []);
+  }
+  /** A shape of the document by id, or null. */
+  shapeOf(id: string): Shape | null {
+    return shapeIndex(this.art).get(id) ?? null;
   }
   get livePath(): Path | null {
-    return this.live && findPath(findShape(this.art, this.live.shape), this.live.path);
+    return this.live && findPath(this.shapeOf(this.live.shape), this.live.path);
   }
   get traced() {
     return tracedPicture(this.art);
+  }
+  /** The ink a shape's lines are shown in. */
+  inkOf(shape: Shape): string {
+    return this.inks.of(shape, layerOf(this.art, shape.id)?.ink ?? null);
   }
   choose(choice: Choice): void {
     this.choice = choice;

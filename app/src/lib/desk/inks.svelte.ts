@@ -1,10 +1,11 @@
-import { chooseInk, INKS, type PlacedPicture, type Raster, type Shape } from '@mirrot/core';
+import { chooseInk, INKS, type PlacedPicture, type Shape } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
+import type { LoadedPicture } from './rasters';
 
 /** Tracing inks of shapes. They belong to the desk, not to the art. */
 export interface Inks {
   /** Pixels of the traced picture's working copy, with how many picture pixels one of them is. */
-  raster: { readonly source: string; readonly pixels: Raster; readonly step: number } | null;
+  raster: LoadedPicture | null;
   /** The ink a shape's paths are shown in. */
   of(shape: Shape, layerInk: string | null): string;
   /** Chooses the ink of a shape against the picture; an ink in use stays unless another is far clearer. */

@@ -7,6 +7,8 @@ export interface LoadedPicture {
   readonly pixels: Raster;
   /** Picture pixels that one pixel of `pixels` is wide. */
   readonly step: number;
+  /** The same pixels, ready to be drawn. */
+  readonly image?: ImageBitmap;
 }
 
 /** Pictures up to this many pixels are sampled at full size; larger ones from their working copy. */
@@ -22,8 +24,12 @@ export async function loadPixels(picture: PlacedPicture): Promise<LoadedPicture>
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
   context.drawImage(bitmap, 0, 0);
   const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
-  bitmap.close();
-  return { source: picture.source, pixels: { width, height, data }, step: picture.width / width };
+  return {
+    source: picture.source,
+    pixels: { width, height, data },
+    step: picture.width / width,
+    image: bitmap,
+  };
 }
 
 /** Colour of the picture at a point of the sheet: one pixel, or the middle of a disc of `radius` sheet pixels. */

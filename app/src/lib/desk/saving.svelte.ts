@@ -17,6 +17,10 @@ export interface Saving extends ChangeSink {
   takeOver(): Promise<Art>;
   /** Looks whether another tab has moved the project on; returns the newer document when nothing waits here. */
   refresh(): Promise<Art | null>;
+  /** Drops what the server refused and goes on from its drawing. */
+  giveUp(): Promise<Art>;
+  /** Waits until the server has everything; false when it has not within `within` milliseconds. */
+  settled(within: number): Promise<boolean>;
   retry(): void;
   stop(): void;
 }
@@ -139,6 +143,22 @@ export function createSaving(
       revision = theirs.revision;
       base = latest = theirs.art;
       return theirs.art;
+    },
+    async giveUp() {
+      const theirs = await getArt(projectId);
+      await store.clear(projectId);
+      revision = theirs.revision;
+      base = latest = theirs.art;
+      queue = [];
+      refusal = null;
+      state = 'kept';
+      counted();
+      return theirs.art;
+    },
+    async settled(within) {
+      for (let waited = 0; state !== 'kept' && waited < within; waited += 50)
+        await new Promise((done) => setTimeout(done, 50));
+      return state === 'kept';
     },
     retry() {
       if (timer) clearTimeout(timer);

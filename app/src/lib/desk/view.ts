@@ -74,3 +74,14 @@ export const onBed = (p: Point, { width, height }: Size): boolean =>
 
 export const matrixText = (m: Affine): string => `matrix(${m.join(' ')})`;
 export const placed = (view: View, map: Affine, p: Point): Point => toBed(view, apply(map, p));
+
+/** Whether the bed now shows what was not drawn: `margin` bed pixels round the bed were, in the view `drawn`. */
+export function uncovered(drawn: View, now: View, bed: Size, margin: number): boolean {
+  const { scale, x, y } = moveBetween(drawn, now);
+  return (
+    x - margin * scale > 0 ||
+    y - margin * scale > 0 ||
+    x + (bed.width + margin) * scale < bed.width ||
+    y + (bed.height + margin) * scale < bed.height
+  );
+}

@@ -1,6 +1,8 @@
 import {
   addPicture,
   compose,
+  meanScale,
+  PX_PER,
   scaling,
   translation,
   type Affine,
@@ -9,7 +11,7 @@ import {
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { CopyAnswer, PictureAnswer, ProjectAnswer } from '$lib/wire';
-import { keepCopy, listCopies, ServerError, uploadPicture } from './api';
+import { getCopy, keepCopy, listCopies, renameProject, ServerError, uploadPicture } from './api';
 import type { Desk } from './desk.svelte';
 import type { Saving } from './saving.svelte';
 
@@ -63,13 +65,29 @@ export class Workplace {
         this.desk.change('Add a picture', addPicture(placed));
         this.desk.say(`${answer.name} lies on the sheet.`, 'good');
       } catch (error) {
-        this.desk.say(
-          error instanceof ServerError ? error.message : 'The picture could not be added.',
-          'bad',
-        );
+        this.desk.say(sentenceOf(error, 'The picture could not be added.'), 'bad');
       } finally {
         this.progress = null;
       }
+    }
+  }
+
+  async rename(name: string): Promise<void> {
+    try {
+      this.project = await renameProject(this.project.id, name);
+    } catch (error) {
+      this.desk.say(sentenceOf(error, 'The project keeps its name: it could not be renamed.'), 'bad');
+    }
+  }
+
+  /** Takes the drawing back to a kept copy: a change like any other. */
+  async goBackTo(copy: CopyAnswer): Promise<void> {
+    try {
+      const art = await getCopy(this.project.id, copy.id);
+      this.desk.change(`Go back to ${copy.name}`, (draft) => void Object.assign(draft, art));
+      this.desk.say(`The drawing is as it was in ${copy.name}. Undo brings back what it was.`, 'good');
+    } catch (error) {
+      this.desk.say(sentenceOf(error, 'The kept copy could not be fetched. Nothing was changed.'), 'bad');
     }
   }
 
@@ -77,18 +95,30 @@ export class Workplace {
     this.copies = await listCopies(this.project.id).catch(() => this.copies);
   }
 
-  /** Keeps the drawing as the server has it under a name. */
+  /** Keeps the drawing under a name, once the server has all of it. */
   async keepCopy(): Promise<void> {
+    if (!(await this.saving.settled(3000)))
+      return this.desk.say(
+        'The newest changes are not on the server yet, so no copy was kept. Try again when it is back.',
+        'bad',
+      );
     const name = `Copy ${this.copies.length + 1}`;
     try {
       const copy = await keepCopy(this.project.id, name);
       this.copies = [copy, ...this.copies];
       this.desk.say(`Kept as ${name}. Proof lists the kept copies.`, 'good');
     } catch (error) {
-      this.desk.say(error instanceof ServerError ? error.message : 'No copy could be kept.', 'bad');
+      this.desk.say(sentenceOf(error, 'No copy could be kept.'), 'bad');
     }
   }
 }
+
+/** The sentence of an error that the server or the network gave, or another. */
+export const sentenceOf = (error: unknown, otherwise: string): string =>
+  error instanceof ServerError ? error.message : otherwise;
+
+/** Picture pixels to the inch as it lies on the sheet. */
+export const picturePpi = ({ placement }: PlacedPicture): number => PX_PER.in / meanScale(placement);
 
 /** Where a picture lies when it is added: in the middle of the sheet, as large as fits it. */
 export function fitOnSheet(width: number, height: number, sheet: Pick<Sheet, 'width' | 'height'>): Affine {

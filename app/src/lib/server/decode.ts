@@ -1,4 +1,4 @@
-import sharp, { type Sharp } from 'sharp';
+import sharp, { type Metadata, type Sharp } from 'sharp';
 import { MOST_BYTES, MOST_PIXELS } from '$lib/wire';
 import { Refusal } from './refusal';
 
@@ -39,7 +39,7 @@ export async function decodePicture(bytes: Buffer): Promise<Decoded> {
   if (bytes.length > MOST_BYTES)
     throw new Refusal(413, 'too-large', `This file has over 60 MB, the most a picture may have. ${NOTHING}`);
   let density: number | undefined;
-  let metadata: sharp.Metadata;
+  let metadata: Metadata;
   try {
     metadata = await sharp(bytes, limits).metadata();
     if (metadata.format === 'svg') {

@@ -11,6 +11,19 @@ export function exportUrl(w: Workplace): string {
   return `/api/projects/${w.project.id}/export.${format}?${query}`;
 }
 
+/** Address of what the file shows, small; `state` is different whenever the drawing is. */
+export function previewUrl(w: Workplace, state: number): string {
+  const { area, ground, picture } = w.exporting;
+  const query = new URLSearchParams({
+    area,
+    ground,
+    picture: picture ? '1' : '0',
+    width: '460',
+    of: String(state),
+  });
+  return `/api/projects/${w.project.id}/export.png?${query}`;
+}
+
 /** Fetches the file and hands it to the browser to keep. */
 async function saveFile(w: Workplace): Promise<void> {
   const { format } = w.exporting;

@@ -5,19 +5,10 @@ import Eye from '@lucide/svelte/icons/eye';
 import Trash from '@lucide/svelte/icons/trash-2';
 import { removePicture, setPicture } from '@mirrot/core';
 import type { Command } from '$lib/desk/command';
+import { askForPictures } from '$lib/ui/ask';
 import { fitOnSheet, type Workplace } from '$lib/desk/workplace.svelte';
 
 const hasPicture = (w: Workplace): boolean => w.desk.traced !== null;
-
-/** Asks for picture files and adds them. */
-export function askForPictures(take: (files: File[]) => void): void {
-  const input = document.createElement('input');
-  input.type = 'file';
-  input.accept = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml';
-  input.multiple = true;
-  input.onchange = () => take([...(input.files ?? [])]);
-  input.click();
-}
 
 export const MOUNT: readonly Command[] = [
   {

@@ -1,0 +1,209 @@
+<script lang="ts">
+  import { FARTHEST, type Point } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import { moveBetween, toSheet, uncovered, type View } from '$lib/desk/view';
+  import { untrack, type Snippet } from 'svelte';
+  import type { BedPointer, PressMachine } from './behaviour';
+  import Drawing from './Drawing.svelte';
+  import Marks from './Marks.svelte';
+  import Pictures from './Pictures.svelte';
+
+  interface Props {
+    desk: Desk;
+    machine: PressMachine;
+    element?: HTMLElement;
+    children?: Snippet;
+  }
+  let { desk, machine, element = $bindable(), children }: Props = $props();
+
+  /** Room drawn beyond the bed's edges, so that a pan shows no blank at once; bed pixels. */
+  const MARGIN = 200;
+  /** Milliseconds without a change after which the view rests and is drawn anew. */
+  const REST = 80;
+  /** A redraw in mid-gesture may take this share of the time at most. */
+  const BUDGET = 1 / 25;
+  /** Coordinates that can be pressed: half of what the document holds, so that handles fit too. */
+  const REACH = FARTHEST / 2;
+
+  let rect = { left: 0, top: 0 };
+  let over: BedPointer | null = $state.raw(null);
+  let panning: { id: number; last: Point } | null = $state.raw(null);
+
+  // --- composited while moving, redrawn at rest --------------------------------------------------------------------
+
+  let drawn: View = $state.raw(untrack(() => desk.view));
+  let rest: ReturnType<typeof setTimeout> | undefined;
+  let redrawnAt = -Infinity;
+  let cost = 0;
+
+  function redraw(): void {
+    clearTimeout(rest);
+    drawn = desk.view;
+    redrawnAt = performance.now();
+    requestAnimationFrame(() => requestAnimationFrame(() => (cost = performance.now() - redrawnAt)));
+  }
+  function follow(view: View): void {
+    if (view === drawn) return;
+    clearTimeout(rest);
+    const free = performance.now() - redrawnAt > cost / BUDGET;
+    if (free && uncovered(drawn, view, desk.bed, MARGIN)) redraw();
+    else rest = setTimeout(redraw, REST);
+  }
+  $effect(() => {
+    const { view } = desk;
+    untrack(() => follow(view));
+  });
+  $effect(() => () => clearTimeout(rest));
+
+  const moved = $derived(moveBetween(drawn, desk.view));
+  const transform = $derived(`translate(${moved.x}px, ${moved.y}px) scale(${moved.scale})`);
+
+  // --- the pointer ---------------------------------------------------------------------------------------------------
+
+  function measure(): void {
+    if (!element) return;
+    const r = element.getBoundingClientRect();
+    rect = { left: r.left, top: r.top };
+    if (r.width === desk.bed.width && r.height === desk.bed.height) return;
+    // What was in the middle stays there.
+    desk.view = {
+      ...desk.view,
+      tx: desk.view.tx + (r.width - desk.bed.width) / 2,
+      ty: desk.view.ty + (r.height - desk.bed.height) / 2,
+    };
+    desk.bed = { width: r.width, height: r.height };
+  }
+  $effect(() => {
+    if (!element) return;
+    const observer = new ResizeObserver(measure);
+    observer.observe(element);
+    untrack(measure);
+    return () => observer.disconnect();
+  });
+
+  const held = (v: number): number => Math.min(REACH, Math.max(-REACH, v));
+  function read(e: MouseEvent): Omit<BedPointer, 'again'> {
+    const screen = { x: e.clientX - rect.left, y: e.clientY - rect.top };
+    const p = toSheet(desk.view, screen);
+    const type =
+      'pointerType' in e && (e.pointerType === 'pen' || e.pointerType === 'touch') ? e.pointerType : 'mouse';
+    return {
+      screen,
+      sheet: { x: held(p.x), y: held(p.y) },
+      shift: e.shiftKey,
+      alt: e.altKey,
+      type,
+      time: e.timeStamp,
+    };
+  }
+
+  function down(e: PointerEvent): void {
+    measure();
+    element?.focus({ preventScroll: true });
+    if (machine.busy || panning) return;
+    if (e.button === 1 || (e.button === 0 && desk.held.has('space'))) {
+      e.preventDefault();
+      panning = { id: e.pointerId, last: { x: e.clientX, y: e.clientY } };
+    } else if (e.button === 0 && e.isPrimary) machine.down(read(e));
+    else return;
+    element?.setPointerCapture(e.pointerId);
+  }
+  function move(e: PointerEvent): void {
+    if (panning) {
+      if (e.pointerId !== panning.id) return;
+      desk.pan(e.clientX - panning.last.x, e.clientY - panning.last.y);
+      panning = { id: panning.id, last: { x: e.clientX, y: e.clientY } };
+      return;
+    }
+    if (!e.isPrimary) return;
+    const p = read(e);
+    desk.pointerAt = p.screen;
+    over = { ...p, again: false };
+    machine.move(p);
+  }
+  function up(e: PointerEvent): void {
+    if (panning?.id === e.pointerId) panning = null;
+    else if (e.isPrimary && e.button === 0) machine.up(read(e));
+  }
+  function lost(): void {
+    panning = null;
+    machine.cancel();
+  }
+  function leave(): void {
+    if (machine.busy || panning) return;
+    desk.pointerAt = null;
+    over = null;
+  }
+
+  /** Pixels of one line and one page, for wheels that count so. */
+  const WHEEL_UNIT = [1, 32, 400];
+  function wheel(e: WheelEvent): void {
+    e.preventDefault();
+    const k = WHEEL_UNIT[e.deltaMode] ?? 1;
+    const p = read(e);
+    if (e.ctrlKey || e.metaKey) desk.zoom(Math.exp((-e.deltaY * k) / 300), p.screen);
+    else if (e.shiftKey && e.deltaX === 0) desk.pan(-e.deltaY * k, 0);
+    else desk.pan(-e.deltaX * k, -e.deltaY * k);
+  }
+  $effect(() => {
+    if (!element) return;
+    // Not passive: the page must not scroll or zoom along.
+    const bed = element;
+    bed.addEventListener('wheel', wheel, { passive: false });
+    return () => bed.removeEventListener('wheel', wheel);
+  });
+
+  const cursor = $derived(
+    panning ? 'grabbing'
+    : desk.held.has('space') ? 'grab'
+    : desk.step === 'block-in' || desk.sampling || desk.held.has('d') || desk.held.has('t') ? 'crosshair'
+    : 'default',
+  ); // prettier-ignore
+  const dataView = $derived(`${desk.view.scale} ${desk.view.tx} ${desk.view.ty}`);
+</script>
+
+<svelte:window onblur={leave} onresize={measure} />
+<!-- svelte-ignore a11y_no_noninteractive_tabindex -->
+<div
+  bind:this={element}
+  class="bed"
+  role="application"
+  aria-label="Bed"
+  aria-describedby="bed-says"
+  tabindex="0"
+  data-view={dataView}
+  style:cursor
+  onpointerdown={down}
+  onpointermove={move}
+  onpointerup={up}
+  onpointercancel={lost}
+  onpointerleave={leave}
+  oncontextmenu={(e) => e.preventDefault()}
+>
+  <div class="moving" style:transform>
+    <Pictures {desk} view={drawn} margin={MARGIN} />
+  </div>
+  <div class="moving" style:transform>
+    <Drawing {desk} view={drawn} margin={MARGIN} />
+  </div>
+  <Marks {desk} {over} busy={desk.pressing} />
+  {@render children?.()}
+</div>
+
+<style>
+  .bed {
+    position: relative;
+    overflow: hidden;
+    background: var(--desk);
+    touch-action: none;
+    user-select: none;
+    outline-offset: -2px;
+  }
+  .moving {
+    position: absolute;
+    inset: 0;
+    transform-origin: 0 0;
+    will-change: transform;
+    pointer-events: none;
+  }
+</style>

@@ -1,0 +1,222 @@
+<script lang="ts">
+  import { formatPathData, type Cubic, type Point } from '@mirrot/core';
+  import { isAnchorChosen, type HandleRef } from '$lib/desk/choice';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import { toBed } from '$lib/desk/view';
+  import type { BedPointer } from './behaviour';
+  import { currentFrame, frameCorners } from './box';
+  import { fieldOf } from './block-in';
+  import { handleGrip, nearEnds, visibleHandles } from './hit';
+  import { anchorMark, handleMark } from './marks';
+  import { foresee, liveHandles, shownPaths } from './shown';
+
+  let { desk, over, busy }: { desk: Desk; over: BedPointer | null; busy: boolean } = $props();
+
+  /** How much larger a mark is under the pointer. */
+  const LARGER = 1.25;
+  /** Ends of open paths show their ring when the pointer is this near, in bed pixels. */
+  const ENDS_NEAR = 60;
+
+  const view = $derived(desk.view);
+  const bed = (p: Point): Point => toBed(view, p);
+  const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
+  const cubicText = (c: Cubic): string => {
+    const [a, b, d, e] = c.map(bed) as [Point, Point, Point, Point];
+    return `M${text(a)}C${text(b)} ${text(d)} ${text(e)}`;
+  };
+
+  const foresight = $derived(busy ? ({ kind: 'none' } as const) : foresee(desk, over));
+  const paths = $derived(shownPaths(desk, foresight));
+
+  interface Mark {
+    readonly key: string;
+    readonly d: string;
+    readonly colour: string;
+    readonly at: Point;
+  }
+  const anchors = $derived.by((): Mark[] => {
+    const out: Mark[] = [];
+    const { width, height } = desk.bed;
+    for (const { shape, path } of paths) {
+      const ink = desk.inkOf(shape);
+      path.anchors.forEach((a, index) => {
+        const at = bed(a);
+        if (at.x < -20 || at.y < -20 || at.x > width + 20 || at.y > height + 20) return;
+        const ref = { shape: shape.id, path: path.id, index };
+        const pointed =
+          foresight.kind === 'anchor' && foresight.ref.path === path.id && foresight.ref.index === index;
+        const chosen = isAnchorChosen(desk.choice, ref);
+        out.push({
+          key: `${path.id} ${index}`,
+          d: anchorMark(path, index, at, pointed ? LARGER : 1),
+          colour: chosen ? 'var(--carrot)' : ink,
+          at,
+        });
+      });
+    }
+    return out;
+  });
+
+  const handles = $derived.by(() => {
+    const refs = new Map<string, HandleRef>();
+    const keep = (r: HandleRef): void => void refs.set(`${r.path} ${r.index} ${r.side}`, r);
+    if (desk.seen.ink) {
+      liveHandles(desk).forEach(keep);
+      if (!desk.live) for (const s of desk.chosenShapes) visibleHandles(s, desk.choice).forEach(keep);
+    }
+    return [...refs].flatMap(([key, ref]) => {
+      const anchor = desk.shapeOf(ref.shape)?.paths.find((p) => p.id === ref.path)?.anchors[ref.index];
+      const grip = anchor && handleGrip(anchor, ref.side, view.scale);
+      return anchor && grip ? [{ key, ...handleMark(bed(anchor), bed(grip)) }] : [];
+    });
+  });
+
+  /** The first anchor of the path being drawn, once a click there would close it. */
+  const closing = $derived(
+    desk.live && (desk.livePath?.anchors.length ?? 0) > 1 ? bed(desk.livePath!.anchors[0]!) : null,
+  );
+  const ends = $derived(
+    desk.step === 'block-in' && over
+      ? nearEnds(fieldOf(desk, over), over.sheet, ENDS_NEAR / view.scale, desk.live?.path ?? null).map(bed)
+      : [],
+  );
+
+  const outlines = $derived(
+    desk.seen.ink || desk.held.has('q') || desk.held.has('shift+q') ? [] : desk.chosenShapes,
+  );
+  const frame = $derived(currentFrame(desk));
+  const corners = $derived(frame ? frameCorners(frame).map(bed) : []);
+  const preview = $derived('cubic' in foresight && foresight.cubic ? cubicText(foresight.cubic) : null);
+  const previewInk = $derived.by(() => {
+    const id = foresight.kind === 'segment' ? foresight.shape : desk.live?.shape;
+    const shape = id ? desk.shapeOf(id) : null;
+    return shape ? desk.inkOf(shape) : '#2340c7';
+  });
+</script>
+
+<svg class="marks" aria-hidden="true">
+  {#each outlines as shape (shape.id)}
+    <g transform="translate({view.tx} {view.ty}) scale({view.scale})" class="outline">
+      <path d={formatPathData(shape.paths)} vector-effect="non-scaling-stroke" class="halo" />
+      <path d={formatPathData(shape.paths)} vector-effect="non-scaling-stroke" />
+    </g>
+  {/each}
+
+  {#if preview}
+    <path class="halo line" d={preview} />
+    <path class="line" class:lit={foresight.kind === 'segment'} d={preview} style:stroke={previewInk} />
+  {/if}
+
+  {#each handles as handle (handle.key)}
+    <path class="halo hair" d={handle.line} />
+    <path class="halo" d={handle.bar} />
+    <path class="hair chosen" d={handle.line} />
+    <path class="chosen" d={handle.bar} />
+  {/each}
+
+  {#each anchors as mark (mark.key)}
+    <path class="halo" d={mark.d} />
+  {/each}
+  {#each anchors as mark (mark.key)}
+    <path d={mark.d} style:stroke={mark.colour} data-anchor={mark.key} />
+  {/each}
+
+  {#each ends as end (`${end.x} ${end.y}`)}
+    <circle class="halo" cx={end.x} cy={end.y} r="7" />
+    <circle cx={end.x} cy={end.y} r="7" style:stroke={previewInk} />
+  {/each}
+  {#if closing}
+    <circle class="halo" cx={closing.x} cy={closing.y} r="7" />
+    <circle
+      cx={closing.x}
+      cy={closing.y}
+      r="7"
+      style:stroke={previewInk}
+      style:fill={foresight.kind === 'close' ? previewInk : null}
+    />
+  {/if}
+  {#if foresight.kind === 'end'}
+    {@const at = bed(foresight.at)}
+    <circle cx={at.x} cy={at.y} r="7" style:stroke={previewInk} style:fill={previewInk} />
+  {/if}
+  {#if foresight.kind === 'add'}
+    {@const at = bed(foresight.at)}
+    <circle class="halo" cx={at.x} cy={at.y} r="2" />
+    <circle cx={at.x} cy={at.y} r="2" style:stroke={previewInk} />
+  {/if}
+
+  {#if corners.length === 4}
+    <path class="frame" d="M{corners.map(text).join('L')}Z" />
+    {#each corners as c, i (i)}
+      <path class="halo" d="M{text({ x: c.x - 5, y: c.y })}h10M{text({ x: c.x, y: c.y - 5 })}v10" />
+      <path class="chosen" d="M{text({ x: c.x - 5, y: c.y })}h10M{text({ x: c.x, y: c.y - 5 })}v10" />
+    {/each}
+  {/if}
+
+  {#if desk.box}
+    {@const a = bed({ x: desk.box.x0, y: desk.box.y0 })}
+    {@const b = bed({ x: desk.box.x1, y: desk.box.y1 })}
+    <rect class="choosing" x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} />
+  {/if}
+  {#if desk.disc}
+    {@const at = bed(desk.disc.at)}
+    <circle class="halo" cx={at.x} cy={at.y} r={desk.disc.radius * view.scale} />
+    <circle class="chosen thin" cx={at.x} cy={at.y} r={desk.disc.radius * view.scale} />
+  {/if}
+</svg>
+
+<style>
+  .marks {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+    fill: none;
+    stroke-width: 2;
+    stroke-linecap: round;
+    stroke-linejoin: round;
+    pointer-events: none;
+  }
+  .halo {
+    stroke: var(--halo);
+    stroke-width: 4.5;
+  }
+  .chosen {
+    stroke: var(--carrot);
+  }
+  .hair {
+    stroke-width: 1;
+  }
+  .halo.hair,
+  .halo.line {
+    stroke-width: 3.5;
+  }
+  .line {
+    stroke-width: 1.5;
+  }
+  .lit {
+    stroke-width: 3.5;
+  }
+  .thin {
+    stroke-width: 1.5;
+  }
+  .outline path {
+    stroke: var(--carrot);
+    stroke-width: 1.5;
+  }
+  .outline path.halo {
+    stroke: var(--halo);
+    stroke-width: 3.5;
+  }
+  .frame {
+    stroke: var(--carrot);
+    stroke-width: 1;
+    stroke-dasharray: 3 4;
+  }
+  .choosing {
+    stroke: var(--plum);
+    stroke-width: 1;
+    fill: var(--plum);
+    fill-opacity: 0.08;
+  }
+</style>

@@ -1,0 +1,128 @@
+import {
+  add,
+  corner,
+  cubicBetween,
+  segmentCubic,
+  snapAngle,
+  subtract,
+  type Cubic,
+  type Path,
+  type Point,
+  type Shape,
+} from '@mirrot/core';
+import { findPath, type AnchorRef, type HandleRef } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { BedPointer } from './behaviour';
+import { blockInTarget, fieldOf } from './block-in';
+import { boxGripAt } from './box';
+import { hitTest } from './hit';
+import { EIGHTH_TURN } from './shaping';
+
+/** What a press would do, shown before it is made. */
+export type Foresight =
+  | { readonly kind: 'none' }
+  | { readonly kind: 'anchor'; readonly ref: AnchorRef; readonly at: Point }
+  | { readonly kind: 'handle'; readonly ref: HandleRef; readonly at: Point }
+  | { readonly kind: 'segment'; readonly shape: string; readonly cubic: Cubic }
+  | { readonly kind: 'inside'; readonly shape: string }
+  | { readonly kind: 'turn' | 'scale' }
+  /** The next segment as a click would draw it, and the anchor-to-be. */
+  | { readonly kind: 'add'; readonly at: Point; readonly cubic: Cubic | null }
+  | { readonly kind: 'close'; readonly at: Point; readonly cubic: Cubic }
+  | { readonly kind: 'end'; readonly at: Point; readonly cubic: Cubic | null };
+
+const NONE: Foresight = { kind: 'none' };
+
+/** What a press here would shape. */
+function foreseeShaping(desk: Desk, p: BedPointer): Foresight {
+  const corner = boxGripAt(desk, p);
+  if (corner) return { kind: corner.turning ? 'turn' : 'scale' };
+  const hit = hitTest(fieldOf(desk, p), p.sheet);
+  if (!hit) return NONE;
+  if (hit.kind === 'anchor') return hit;
+  if (hit.kind === 'handle') return { kind: 'handle', ref: hit.ref, at: hit.grip };
+  if (hit.kind === 'inside') return hit;
+  const shape = desk.shapeOf(hit.ref.shape);
+  const path = findPath(shape, hit.ref.path);
+  return path ? { kind: 'segment', shape: hit.ref.shape, cubic: segmentCubic(path, hit.ref.segment) } : NONE;
+}
+
+/** What a press here would add. */
+function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
+  const path = desk.fresh ? null : desk.livePath;
+  const last = path?.anchors.at(-1);
+  const to = (at: Point): Cubic | null => (last ? cubicBetween(last, corner(at.x, at.y)) : null);
+  const target = blockInTarget(desk, p);
+  switch (target.kind) {
+    case 'add':
+      return { kind: 'add', at: target.at, cubic: to(target.at) };
+    case 'close': {
+      const first = path!.anchors[0]!;
+      return path!.anchors.length > 1
+        ? { kind: 'close', at: target.at, cubic: cubicBetween(last!, first) }
+        : NONE;
+    }
+    case 'end':
+      return { kind: 'end', at: target.at, cubic: to(target.at) };
+    case 'own-segment':
+      return { kind: 'segment', shape: desk.live!.shape, cubic: segmentCubic(path!, target.ref.index) };
+    case 'own-anchor':
+      return { kind: 'anchor', ref: target.ref, at: target.at };
+    default:
+      return {
+        kind: 'anchor',
+        ref: { shape: desk.live!.shape, path: path!.id, index: path!.anchors.length - 1 },
+        at: target.at,
+      };
+  }
+}
+
+/** What a press would do at the pointer. */
+export function foresee(desk: Desk, p: BedPointer | null): Foresight {
+  if (!p || desk.held.has('q') || desk.held.has('shift+q') || desk.held.has('d') || desk.held.has('space'))
+    return NONE;
+  if (desk.step === 'block-in') return desk.held.has('a') ? foreseeShaping(desk, p) : foreseeAdding(desk, p);
+  if (desk.step === 'refine') return desk.held.has('t') ? foreseeAdding(desk, p) : foreseeShaping(desk, p);
+  if (desk.step === 'mount') {
+    const corner = boxGripAt(desk, p);
+    return corner ? { kind: corner.turning ? 'turn' : 'scale' } : NONE;
+  }
+  return NONE;
+}
+
+/** A path whose anchors are shown. */
+export interface ShownPath {
+  readonly shape: Shape;
+  readonly path: Path;
+}
+
+/** Paths whose anchors are shown: the one being drawn, those chosen for shaping, and with A held the one pointed at. */
+export function shownPaths(desk: Desk, foresight: Foresight): ShownPath[] {
+  if (!desk.seen.ink) return [];
+  const paths: ShownPath[] = [];
+  const addShape = (id: string): void => {
+    const shape = desk.shapeOf(id);
+    if (shape)
+      for (const path of shape.paths) if (!paths.some((p) => p.path === path)) paths.push({ shape, path });
+  };
+  if (desk.live) addShape(desk.live.shape);
+  else if (desk.choice.level === 'path') desk.choice.shapes.forEach(addShape);
+  if (foresight.kind === 'segment') addShape(foresight.shape);
+  if (foresight.kind === 'anchor' || foresight.kind === 'handle') addShape(foresight.ref.shape);
+  return paths;
+}
+
+/** Handles shown while a path is drawn: those of its last anchor. */
+export function liveHandles(desk: Desk): HandleRef[] {
+  const { live, livePath } = desk;
+  if (!live || !livePath) return [];
+  const index = livePath.anchors.length - 1;
+  const last = livePath.anchors[index]!;
+  return (['in', 'out'] as const)
+    .filter((side) => last[side])
+    .map((side) => ({ shape: live.shape, path: live.path, index, side }));
+}
+
+/** With Shift, a point in 45° steps about another. */
+export const stepped = (p: { shift: boolean; sheet: Point }, about: Point): Point =>
+  p.shift ? add(about, snapAngle(subtract(p.sheet, about), EIGHTH_TURN)) : p.sheet;

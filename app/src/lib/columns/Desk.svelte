@@ -1,0 +1,246 @@
+<script lang="ts">
+  import { shapesOf } from '@mirrot/core';
+  import { onMount, untrack } from 'svelte';
+  import Bed from '$lib/bed/Bed.svelte';
+  import { createPressMachine } from '$lib/bed/behaviour';
+  import { pressOn } from '$lib/bed/press';
+  import { loadPixels } from '$lib/desk/rasters';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import { createKeyboard, type Place } from '$lib/steps/keyboard';
+  import Notice from '$lib/ui/Notice.svelte';
+  import { filesIn } from '$lib/ui/files';
+  import Eye from './Eye.svelte';
+  import Finder from './Finder.svelte';
+  import KeysSheet from './KeysSheet.svelte';
+  import Ledge from './Ledge.svelte';
+  import RouteBar from './RouteBar.svelte';
+  import Stack from './Stack.svelte';
+  import Status from './Status.svelte';
+
+  let { workplace }: { workplace: Workplace } = $props();
+  const { desk, saving } = untrack(() => workplace);
+
+  const machine = createPressMachine(pressOn(desk), (busy) => (desk.pressing = busy));
+  const keyboard = createKeyboard(
+    untrack(() => workplace),
+    machine,
+  );
+  let bed: HTMLElement | undefined = $state();
+  let fitted = false;
+
+  // The sheet fills the bed once the bed has its size.
+  $effect(() => {
+    if (fitted || !bed || desk.bed.width < 1) return;
+    fitted = true;
+    untrack(() => desk.fit());
+  });
+  onMount(() => {
+    bed?.focus({ preventScroll: true });
+    void workplace.loadCopies();
+    return () => saving.stop();
+  });
+
+  // Pixels of the traced picture, for sampling, the loupe and the inks.
+  $effect(() => {
+    const picture = desk.traced;
+    if (!picture || desk.inks.raster?.source === picture.source) return;
+    let wanted = true;
+    loadPixels(picture)
+      .then((loaded) => {
+        if (!wanted) return;
+        desk.inks.raster = loaded;
+        desk.inks.chooseAll(
+          shapesOf(desk.art).map((p) => p.shape),
+          picture,
+        );
+      })
+      .catch(() =>
+        desk.say('The picture’s pixels could not be fetched, so no colour can be sampled now.', 'bad'),
+      );
+    return () => (wanted = false);
+  });
+
+  // Two tabs on one project: the later one is told, and can take over without losing what it drew.
+  $effect(() => {
+    if (saving.state === 'conflict')
+      untrack(() =>
+        desk.say(
+          'This project was changed in another tab. Nothing of either is lost: take over to bring both together.',
+          'bad',
+          {
+            label: 'Take over',
+            run: () => void takeOver(),
+          },
+        ),
+      );
+    if (saving.state === 'refused')
+      untrack(() =>
+        desk.say(`The server did not take a change: ${saving.refusal} It is kept in this browser.`, 'bad', {
+          label: 'Go on from the server’s drawing',
+          run: () => void fromServer(),
+        }),
+      );
+  });
+  async function takeOver(): Promise<void> {
+    try {
+      desk.replaceArt(await saving.takeOver());
+      desk.say(
+        'Both drawings are together. Where both changed one shape, the other tab’s is kept beside it, hidden.',
+        'good',
+      );
+    } catch {
+      desk.say('The server cannot be reached. What you drew is kept in this browser.', 'bad');
+    }
+  }
+  async function fromServer(): Promise<void> {
+    const art = await saving.giveUp().catch(() => null);
+    if (art) desk.replaceArt(art);
+    else desk.say('The server cannot be reached. What you drew is kept in this browser.', 'bad');
+  }
+  async function refresh(): Promise<void> {
+    if (saving.state === 'away') saving.retry();
+    const art = await saving.refresh();
+    if (!art) return;
+    desk.replaceArt(art);
+    desk.say('The project was changed in another tab; this is how it is now.', 'plain');
+  }
+
+  function placeOf(target: EventTarget | null): Place {
+    if (!(target instanceof HTMLElement) || target === bed || target === document.body) return 'bed';
+    if (
+      target.matches(
+        'textarea, select, [contenteditable], input:not([type=range], [type=checkbox], [type=radio])',
+      )
+    )
+      return 'text';
+    return 'control';
+  }
+  const modal = (): boolean => workplace.finder || workplace.keysShown;
+  function keydown(e: KeyboardEvent): void {
+    if (modal() || e.defaultPrevented) return;
+    if (keyboard.down(e, placeOf(e.target))) e.preventDefault();
+  }
+  function keyup(e: KeyboardEvent): void {
+    if (e.key === 'Alt') e.preventDefault();
+    keyboard.up(e);
+  }
+  // A press with the pointer on a button or slider gives the keyboard back to the bed.
+  function backToBed(e: PointerEvent): void {
+    const target = e.target instanceof Element ? e.target.closest('button, [role=slider], label') : null;
+    if (
+      !target ||
+      target.closest('[role=dialog]') ||
+      target.querySelector('input:not([type=radio], [type=checkbox])')
+    )
+      return;
+    setTimeout(() => {
+      if (!modal() && placeOf(document.activeElement) !== 'text') bed?.focus({ preventScroll: true });
+    });
+  }
+  function paste(e: ClipboardEvent): void {
+    const files = filesIn(e.clipboardData);
+    if (files.length === 0 || placeOf(e.target) === 'text') return;
+    e.preventDefault();
+    void workplace.addPictures(files);
+  }
+  function drop(e: DragEvent): void {
+    e.preventDefault();
+    const files = filesIn(e.dataTransfer);
+    if (files.length > 0) void workplace.addPictures(files);
+  }
+  function unloading(e: BeforeUnloadEvent): void {
+    // What is not acknowledged is kept in the browser; a short wait lets it leave.
+    if (saving.state === 'refused') e.preventDefault();
+  }
+</script>
+
+<svelte:head><title>{workplace.project.name} · Mirrot</title></svelte:head>
+<svelte:window
+  onkeydown={keydown}
+  onkeyup={keyup}
+  onblur={() => keyboard.blur()}
+  onfocus={() => void refresh()}
+  onpointerup={backToBed}
+  onpaste={paste}
+  onbeforeunload={unloading}
+/>
+
+<main class="desk" ondragover={(e) => e.preventDefault()} ondrop={drop}>
+  <RouteBar {workplace} />
+  {#if desk.stackOpen}<Stack {workplace} />{/if}
+  <div class="middle">
+    <Bed {desk} {machine} bind:element={bed} />
+    {#if desk.offer}
+      <div class="offer" role="status">
+        <span>{desk.offer.text}</span>
+        <button
+          class="plain-button"
+          onclick={() => {
+            const offer = desk.offer;
+            desk.offer = null;
+            offer?.take();
+          }}>Take <kbd class="key">Enter</kbd></button
+        >
+        <button class="plain-button" onclick={() => (desk.offer = null)}
+          >Leave <kbd class="key">Esc</kbd></button
+        >
+      </div>
+    {/if}
+    {#if workplace.progress}
+      <div class="offer" role="status">
+        <span dir="auto">{workplace.progress.text}</span>
+        <progress value={workplace.progress.share ?? undefined} max="1" aria-label={workplace.progress.text}
+        ></progress>
+        <button class="plain-button" onclick={() => workplace.progress?.stop()}>Stop</button>
+      </div>
+    {/if}
+  </div>
+  {#if desk.eyeOpen}<Eye {workplace} />{/if}
+  <Ledge {workplace} />
+  <Status {workplace} />
+</main>
+<Notice notice={desk.notice} close={() => (desk.notice = null)} />
+{#if workplace.finder}<Finder {workplace} />{/if}
+{#if workplace.keysShown}<KeysSheet {workplace} />{/if}
+
+<style>
+  .desk {
+    display: grid;
+    grid-template:
+      'route route route' 52px 'stack bed eye' minmax(
+        0,
+        1fr
+      ) 'ledge ledge ledge' 60px 'status status status' 26px /
+      auto minmax(0, 1fr) auto;
+    height: 100%;
+    overflow: hidden;
+  }
+  .middle {
+    position: relative;
+    grid-area: bed;
+    display: grid;
+    min-width: 0;
+    min-height: 0;
+  }
+  .offer {
+    position: absolute;
+    top: 10px;
+    left: 50%;
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    max-width: 92%;
+    padding: 5px 6px 5px 12px;
+    border: 1px solid var(--line);
+    border-radius: 6px;
+    background: var(--paper);
+    translate: -50% 0;
+  }
+  progress {
+    width: 120px;
+    accent-color: var(--carrot);
+  }
+  kbd {
+    font-family: inherit;
+  }
+</style>

@@ -1,0 +1,75 @@
+<script lang="ts">
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import { COMMANDS } from '$lib/steps/commands';
+  import { STEP_NAMES } from '$lib/steps/everywhere';
+  import Modal from '$lib/ui/Modal.svelte';
+
+  let { workplace }: { workplace: Workplace } = $props();
+
+  /** What is held or done with the pointer and so is no command. */
+  const HELD: readonly (readonly [string, string])[] = [
+    ['Q held', 'Peek: the bare picture'],
+    ['Shift+Q held', 'Peek: the bare drawing'],
+    ['A held in Block in', 'Shape what lies under the pointer'],
+    ['T held in Refine', 'Add anchors'],
+    ['D held', 'Sample a colour; drag for a disc'],
+    ['Space held', 'Drag the sheet'],
+    ['Mod+wheel', 'Zoom about the pointer'],
+    ['Alt or J in a drag', 'Only the leaving handle turns'],
+    ['Shift in a drag', '45° steps, or along an axis'],
+    ['Esc', 'One step back: drag, offer, path, choice'],
+    ['Enter', 'Take the offer; end the path'],
+  ];
+  const groups = $derived(
+    [
+      ['Everywhere', COMMANDS.filter((c) => c.keys && !c.steps)] as const,
+      ...(['block-in', 'refine'] as const).map(
+        (step) => [STEP_NAMES[step], COMMANDS.filter((c) => c.keys && c.steps?.includes(step))] as const,
+      ),
+    ].map(([name, commands]) => [name, commands.filter((c) => !/^nudge|^open-/.test(c.id))] as const),
+  );
+  const shown = (k: string): string => k.replace('Mod', 'Ctrl');
+</script>
+
+<Modal open={workplace.keysShown} title="Keys" close={() => (workplace.keysShown = false)} width={860}>
+  <div class="sheet">
+    <section>
+      <h3>Held, and with the pointer</h3>
+      {#each HELD as [keys, what] (keys)}<p><kbd class="key">{shown(keys)}</kbd> {what}</p>{/each}
+      <p><kbd class="key">1 – 6</kbd> Steps</p>
+      <p><kbd class="key">Arrows</kbd> Nudge by a pixel; Shift ten, Alt a tenth</p>
+    </section>
+    {#each groups as [name, commands] (name)}
+      <section>
+        <h3>{name}</h3>
+        {#each commands as c (c.id)}
+          <p>
+            {#each c.keys ?? [] as k (k)}<kbd class="key">{shown(k)}</kbd>
+            {/each}{c.title}
+          </p>
+        {/each}
+      </section>
+    {/each}
+  </div>
+</Modal>
+
+<style>
+  .sheet {
+    columns: 3 220px;
+    column-gap: 24px;
+    font-size: 13px;
+  }
+  section {
+    margin-bottom: 14px;
+  }
+  h3 {
+    font-size: 14px;
+  }
+  p {
+    margin: 3px 0;
+    break-inside: avoid;
+  }
+  kbd {
+    font-family: inherit;
+  }
+</style>

@@ -1,0 +1,183 @@
+<script lang="ts">
+  import House from '@lucide/svelte/icons/house';
+  import Pencil from '@lucide/svelte/icons/pencil';
+  import SunMoon from '@lucide/svelte/icons/sun-moon';
+  import { STEPS, type Step } from '$lib/desk/desk.svelte';
+  import { picturePpi, type Workplace } from '$lib/desk/workplace.svelte';
+  import { command } from '$lib/steps/commands';
+  import { STEP_NAMES } from '$lib/steps/everywhere';
+  import CommandButton from './CommandButton.svelte';
+  import { turnMode } from '$lib/ui/mode.svelte';
+  import NameField from '$lib/ui/NameField.svelte';
+
+  let { workplace }: { workplace: Workplace } = $props();
+  const desk = $derived(workplace.desk);
+  const saving = $derived(workplace.saving);
+  let naming = $state(false);
+
+  const count = (n: number, one: string, none: string): string =>
+    n === 0 ? none : `${n} ${one}${n === 1 ? '' : 's'}`;
+  const figures: Readonly<Record<Step, string>> = $derived.by(() => {
+    const { paths, anchors, painted, shapes } = desk.figures;
+    const { traced } = desk;
+    return {
+      mount: traced ? `${Math.round(picturePpi(traced))} ppi` : 'no picture',
+      'block-in': count(paths, 'path', 'no path'),
+      refine: count(anchors, 'anchor', 'no anchor'),
+      colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,
+      proof: count(workplace.copies.length, 'kept', 'none kept').replace('kepts', 'kept'),
+      export: workplace.lastFile ? workplace.lastFile.toUpperCase() : 'not yet',
+    };
+  });
+  const waiting = $derived(`${saving.waiting} ${saving.waiting === 1 ? 'change' : 'changes'}`);
+  const kept = $derived(
+    {
+      kept: 'all changes kept',
+      sending: `keeping ${waiting} …`,
+      away: `server away, ${waiting} kept here`,
+      conflict: `changed in another tab, ${waiting} kept here`,
+      refused: `${waiting} not taken`,
+    }[saving.state],
+  );
+  const TOOLS = ['undo', 'redo', 'keep-copy', 'finder', 'keys'];
+</script>
+
+<header class="route">
+  <div class="project">
+    <a class="icon-button" href="/" aria-label="Back to the shelf" title="Back to the shelf">
+      <House size={20} strokeWidth={1.75} />
+    </a>
+    <div class="names">
+      <h1>
+        <NameField
+          label="Name of the project"
+          name={workplace.project.name}
+          editing={naming}
+          change={(name) => void workplace.rename(name)}
+          done={() => (naming = false)}
+          refuse={(text) => desk.say(text, 'bad')}
+        />
+        {#if !naming}
+          <button
+            class="pencil"
+            aria-label="Rename the project"
+            title="Rename"
+            onclick={() => (naming = true)}
+          >
+            <Pencil size={14} strokeWidth={1.75} />
+          </button>
+        {/if}
+      </h1>
+      <p class="kept {saving.state}" role="status">{kept}</p>
+    </div>
+  </div>
+
+  <nav aria-label="Steps">
+    {#each STEPS as step, i (step)}
+      <button
+        class="step"
+        aria-current={desk.step === step ? 'step' : undefined}
+        title="{STEP_NAMES[step]} ({i + 1})"
+        onclick={() => command(`open-${step}`).run(workplace)}
+      >
+        <span class="title">{STEP_NAMES[step]}</span>
+        <span class="figure">{figures[step]}</span>
+      </button>
+    {/each}
+  </nav>
+
+  <div class="tools">
+    {#each TOOLS as id (id)}<CommandButton {workplace} {id} bare />{/each}
+    <button class="icon-button" aria-label="Turn light and dark" title="Light or dark" onclick={turnMode}>
+      <SunMoon size={20} strokeWidth={1.75} />
+    </button>
+  </div>
+</header>
+
+<style>
+  .route {
+    grid-area: route;
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto minmax(0, 1fr);
+    align-items: stretch;
+    height: 52px;
+    border-bottom: 1px solid var(--line);
+    background: var(--paper);
+  }
+  .project {
+    display: flex;
+    align-items: center;
+    gap: 6px;
+    min-width: 0;
+    padding-left: 10px;
+  }
+  .names {
+    min-width: 0;
+  }
+  h1 {
+    display: flex;
+    align-items: center;
+    gap: 4px;
+    max-width: 320px;
+    font-size: 16px;
+    line-height: 1.2;
+  }
+  .pencil {
+    flex: none;
+    padding: 2px;
+    border-radius: 4px;
+    color: var(--quiet);
+  }
+  .kept {
+    overflow: hidden;
+    font-size: 12px;
+    color: var(--quiet);
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .away,
+  .conflict,
+  .refused {
+    color: var(--brick);
+    font-weight: 600;
+  }
+  nav {
+    display: flex;
+  }
+  .step {
+    display: flex;
+    flex-direction: column;
+    align-items: center;
+    justify-content: center;
+    min-width: 84px;
+    padding: 0 10px;
+    border-bottom: 3px solid transparent;
+    font-family: 'Bricolage Grotesque Variable', sans-serif;
+  }
+  .step:hover {
+    background: var(--desk);
+  }
+  .title {
+    font-size: 14.5px;
+    font-weight: 650;
+  }
+  .figure {
+    font-size: 12px;
+    color: var(--quiet);
+    white-space: nowrap;
+  }
+  .step[aria-current] {
+    border-bottom-color: var(--carrot);
+    background: var(--ledge);
+  }
+  .step[aria-current] .figure {
+    color: var(--carrot-text);
+  }
+  .tools {
+    display: flex;
+    justify-content: flex-end;
+    align-items: center;
+    gap: 4px;
+    padding-right: 12px;
+  }
+</style>

@@ -1,0 +1,85 @@
+<script lang="ts">
+  import { apply, formatHex, fromPx, invert, UNIT_DIGITS } from '@mirrot/core';
+  import { choiceInWords } from '$lib/desk/choice';
+  import { samplePicture } from '$lib/desk/rasters';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import { receiverInWords } from '$lib/steps/colour/commands';
+
+  let { workplace }: { workplace: Workplace } = $props();
+  const desk = $derived(workplace.desk);
+  const unit = $derived(desk.art.sheet.unit);
+  const digits = $derived(UNIT_DIGITS[unit]);
+  const at = $derived(desk.focus ?? desk.pointer);
+  const colour = $derived.by(() => {
+    const rgb = at && samplePicture(desk.inks.raster, desk.traced, at, 0);
+    return rgb && formatHex(rgb);
+  });
+  const pixel = $derived.by(() => {
+    const back = desk.traced && invert(desk.traced.placement);
+    return at && back ? apply(back, at) : null;
+  });
+  const percent = $derived(desk.view.scale * 100);
+</script>
+
+<footer class="status">
+  <span class="place">
+    {#if at}{fromPx(at.x, unit).toFixed(digits)}, {fromPx(at.y, unit).toFixed(digits)} {unit}{:else}– , – {unit}{/if}
+  </span>
+  <span class="colour">
+    {#if colour}
+      <i class="dot" style:background={colour}></i>
+      {colour.toUpperCase()} at pixel {Math.floor(pixel!.x)}, {Math.floor(pixel!.y)}
+    {/if}
+  </span>
+  <span id="bed-says" aria-live="polite" dir="auto">
+    {desk.live
+      ? `drawing, ${desk.livePath?.anchors.length ?? 0} ${desk.livePath?.anchors.length === 1 ? 'anchor' : 'anchors'}`
+      : choiceInWords(desk.choice, desk.art)}
+  </span>
+  <span dir="auto">colour goes to {receiverInWords(desk)}</span>
+  <span class="zoom"
+    >{desk.figures.anchors} anchors in all · {percent < 10 ? percent.toFixed(1) : Math.round(percent)} %</span
+  >
+</footer>
+
+<style>
+  .status {
+    grid-area: status;
+    display: flex;
+    align-items: center;
+    gap: 22px;
+    height: 26px;
+    padding: 0 14px;
+    overflow: hidden;
+    border-top: 1px solid var(--line);
+    background: var(--paper);
+    font-size: 12px;
+    color: var(--quiet);
+    white-space: nowrap;
+  }
+  .status > span {
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  .place {
+    flex: none;
+    min-width: 130px;
+  }
+  .colour {
+    flex: none;
+    min-width: 190px;
+  }
+  .dot {
+    display: inline-block;
+    width: 11px;
+    height: 11px;
+    margin-right: 4px;
+    border: 1px solid var(--line);
+    border-radius: 3px;
+    vertical-align: -1px;
+  }
+  .zoom {
+    flex: none;
+    margin-left: auto;
+  }
+</style>

@@ -1,0 +1,89 @@
+<script lang="ts">
+  import Pencil from '@lucide/svelte/icons/pencil';
+  import Trash from '@lucide/svelte/icons/trash-2';
+  import { age } from '$lib/ui/ages';
+  import NameField from '$lib/ui/NameField.svelte';
+  import type { ProjectAnswer } from '$lib/wire';
+
+  interface Props {
+    project: ProjectAnswer;
+    rename: (name: string) => void;
+    remove: () => void;
+    refuse: (sentence: string) => void;
+  }
+  let { project, rename, remove, refuse }: Props = $props();
+  let naming = $state(false);
+  const { width, height, unit } = $derived(project.sheet);
+  const short = (v: number): string => String(Number(v.toFixed(1)));
+</script>
+
+<article class="card">
+  <a href="/projects/{project.id}" aria-label="Open {project.name}">
+    <img src="/api/projects/{project.id}/thumb" alt="" loading="lazy" />
+  </a>
+  <div class="under">
+    <div class="words">
+      <h3>
+        <NameField
+          label="Name of the project"
+          name={project.name}
+          editing={naming}
+          change={rename}
+          done={() => (naming = false)}
+          {refuse}
+        />
+      </h3>
+      <p class="quiet">{short(width)} × {short(height)} {unit} · {age(project.updatedAt)}</p>
+    </div>
+    <button
+      class="icon-button"
+      aria-label="Rename {project.name}"
+      title="Rename"
+      onclick={() => (naming = true)}
+    >
+      <Pencil size={16} strokeWidth={1.75} />
+    </button>
+    <button class="icon-button" aria-label="Delete {project.name}" title="Delete" onclick={remove}>
+      <Trash size={16} strokeWidth={1.75} />
+    </button>
+  </div>
+</article>
+
+<style>
+  .card {
+    overflow: hidden;
+    border: 1px solid var(--line);
+    border-radius: 6px;
+    background: var(--paper);
+  }
+  a {
+    display: grid;
+    place-items: center;
+    height: 190px;
+    padding: 12px;
+    background: var(--ledge);
+  }
+  img {
+    max-width: 100%;
+    max-height: 166px;
+    border: 1px solid var(--line);
+    background: #fffdf8;
+  }
+  .under {
+    display: flex;
+    align-items: center;
+    gap: 2px;
+    padding: 9px 8px 9px 12px;
+  }
+  .words {
+    flex: 1;
+    min-width: 0;
+  }
+  h3 {
+    display: flex;
+    font-size: 15px;
+  }
+  p {
+    font-size: 12.5px;
+  }
+</style>

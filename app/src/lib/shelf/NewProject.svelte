@@ -1,0 +1,160 @@
+<script lang="ts">
+  import { nameSchema, UNITS, type Unit } from '@mirrot/core';
+  import { untrack } from 'svelte';
+  import { ServerError } from '$lib/desk/api';
+  import Modal from '$lib/ui/Modal.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { A4, nameFromFile, startProject } from './start';
+
+  interface Props {
+    /** The picture it starts with; null for an empty sheet. */
+    file: File | null;
+    close: () => void;
+    made: (id: string) => void;
+  }
+  let { file, close, made }: Props = $props();
+
+  let name = $state(untrack(() => (file ? nameFromFile(file.name) : 'Untitled')));
+  let kind: 'picture' | 'own' = $state(untrack(() => (file ? 'picture' : 'own')));
+  let sheet = $state({ ...A4 });
+  let share: number | null = $state(null);
+  let wrong: string | null = $state(null);
+  let stopper: AbortController | null = null;
+
+  const picture = $derived(file && URL.createObjectURL(file));
+  let drawn = $state(true);
+  $effect(() => {
+    const url = picture;
+    return () => {
+      if (url) URL.revokeObjectURL(url);
+    };
+  });
+
+  async function start(e: SubmitEvent): Promise<void> {
+    e.preventDefault();
+    const read = nameSchema.safeParse(name);
+    if (!read.success) {
+      wrong = read.error.issues[0]!.message;
+      return;
+    }
+    wrong = null;
+    share = 0;
+    stopper = new AbortController();
+    try {
+      const wish = kind === 'picture' && file ? 'as the picture' : { ...sheet };
+      made(await startProject(read.data, wish, file, (s) => (share = s), stopper.signal));
+    } catch (error) {
+      wrong =
+        error instanceof ServerError ? error.message : 'The project could not be made. Please try again.';
+      share = null;
+    }
+  }
+  function leave(): void {
+    stopper?.abort();
+    close();
+  }
+</script>
+
+<Modal open title="New project" close={leave} width={520}>
+  <form onsubmit={start}>
+    {#if picture}
+      <div class="picture">
+        {#if drawn}<img src={picture} alt="What will be traced" onerror={() => (drawn = false)} />
+        {:else}<p class="quiet">{file?.name} is shown once it has been read.</p>{/if}
+      </div>
+    {/if}
+    <label class="field">
+      <span class="quiet">name</span>
+      <input type="text" dir="auto" maxlength="500" bind:value={name} />
+    </label>
+    {#if file}
+      <Segments
+        label="Size of the sheet"
+        value={kind}
+        options={[
+          ['picture', 'sheet as the picture'],
+          ['own', 'own size'],
+        ] as const}
+        change={(v) => (kind = v)}
+      />
+    {/if}
+    {#if kind === 'own'}
+      <div class="size">
+        <NumberField
+          label="w"
+          value={sheet.width}
+          unit={sheet.unit}
+          min={0.01}
+          max={100_000}
+          change={(v) => (sheet.width = v)}
+        />
+        <NumberField
+          label="h"
+          value={sheet.height}
+          unit={sheet.unit}
+          min={0.01}
+          max={100_000}
+          change={(v) => (sheet.height = v)}
+        />
+        <label class="field">
+          <span class="quiet">unit</span>
+          <select bind:value={sheet.unit}>
+            {#each UNITS as unit (unit)}<option value={unit satisfies Unit}>{unit}</option>{/each}
+          </select>
+        </label>
+      </div>
+    {/if}
+    {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
+    <div class="actions">
+      {#if share !== null}
+        <progress value={share} max="1" aria-label="Sending the picture"></progress>
+        <span class="quiet">{share < 1 ? 'Sending the picture' : 'Reading the picture'}</span>
+      {/if}
+      <button type="button" class="plain-button" onclick={leave}
+        >{share === null ? 'Leave it' : 'Stop'}</button
+      >
+      <button type="submit" class="main-button" disabled={share !== null}>Start</button>
+    </div>
+  </form>
+</Modal>
+
+<style>
+  form {
+    display: flex;
+    flex-direction: column;
+    gap: 10px;
+  }
+  .picture {
+    display: grid;
+    place-items: center;
+    min-height: 120px;
+    padding: 8px;
+    border: 1px solid var(--line);
+    border-radius: 6px;
+    background: var(--desk);
+  }
+  img {
+    max-width: 100%;
+    max-height: 240px;
+  }
+  .size {
+    display: grid;
+    grid-template-columns: 1fr 1fr 1fr;
+    gap: 8px;
+  }
+  .wrong {
+    color: var(--brick);
+    overflow-wrap: anywhere;
+  }
+  .actions {
+    display: flex;
+    justify-content: flex-end;
+    align-items: center;
+    gap: 10px;
+  }
+  progress {
+    width: 110px;
+    accent-color: var(--carrot);
+  }
+</style>

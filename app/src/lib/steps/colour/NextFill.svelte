@@ -1,0 +1,46 @@
+<script lang="ts">
+  import type { Desk } from '$lib/desk/desk.svelte';
+
+  let { desk }: { desk: Desk } = $props();
+</script>
+
+<section aria-label="Fill of the next path">
+  <h3 class="panel-title">Next path <span>{desk.nextFill?.toUpperCase() ?? 'no fill'}</span></h3>
+  <div class="chips">
+    <button
+      class="chip clear-ground"
+      aria-label="No fill for the next path"
+      title="No fill"
+      aria-pressed={desk.nextFill === null}
+      onclick={() => (desk.nextFill = null)}
+    ></button>
+    {#each desk.art.chips as chip (chip.id)}
+      <button
+        class="chip"
+        style:background={chip.hex}
+        aria-label="Fill the next path with {chip.name || chip.hex.toUpperCase()}"
+        title={chip.name || chip.hex.toUpperCase()}
+        aria-pressed={desk.nextFill === chip.hex}
+        onclick={() => (desk.nextFill = chip.hex)}
+      ></button>
+    {/each}
+  </div>
+</section>
+
+<style>
+  .chips {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 5px;
+  }
+  .chip {
+    width: 26px;
+    height: 26px;
+    border: 1px solid var(--line);
+    border-radius: 6px;
+  }
+  .chip[aria-pressed='true'] {
+    outline: 2px solid var(--carrot);
+    outline-offset: 1px;
+  }
+</style>

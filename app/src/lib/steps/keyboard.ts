@@ -1,0 +1,108 @@
+import { commandForKey, keyName } from '$lib/desk/command';
+import { NOTHING_CHOSEN } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { Workplace } from '$lib/desk/workplace.svelte';
+import type { PressMachine } from '$lib/bed/behaviour';
+import { endPath } from '$lib/bed/block-in';
+import { command, COMMANDS } from './commands';
+
+/** What of a key event is read here. */
+export type Key = Pick<
+  KeyboardEvent,
+  'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey' | 'repeat'
+>;
+
+/** Where the keyboard is: on the bed, on a control reached by Tab, or in a text field. */
+export type Place = 'bed' | 'control' | 'text';
+
+/** Keys that work for as long as they are held, by the steps they work in; all when left out. */
+const HELD: Readonly<Record<string, { readonly as: string; readonly steps?: readonly Desk['step'][] }>> = {
+  Q: { as: 'q' },
+  'Shift+Q': { as: 'shift+q' },
+  A: { as: 'a', steps: ['block-in'] },
+  T: { as: 't', steps: ['refine'] },
+  D: { as: 'd' },
+  Space: { as: 'space' },
+};
+
+/** Keys that a control keeps when it was reached by keyboard. */
+const CONTROL_KEYS = /^(Space|Enter|Home|End|PageUp|PageDown|[←→↑↓])$/;
+
+export interface Keyboard {
+  /** True when the key was used: the browser must not use it too. */
+  down(e: Key, place: Place): boolean;
+  up(e: Key): void;
+  /** The window lost the keyboard: nothing is held any more. */
+  blur(): void;
+}
+
+/** One layer a press: a drag, an offer, sampling, the path, the choice. (Lists close themselves.) */
+function escape(desk: Desk, machine: PressMachine): void {
+  if (machine.cancel()) return;
+  if (desk.offer) desk.offer = null;
+  else if (desk.sampling) desk.sampling = null;
+  else if (desk.live) endPath(desk);
+  else if (desk.fresh) desk.fresh = false;
+  else if (desk.choice.anchors.length > 0 || desk.choice.segment || desk.choice.handle)
+    desk.choose({ ...NOTHING_CHOSEN, level: 'path', shapes: desk.choice.shapes });
+  else desk.choose(NOTHING_CHOSEN);
+}
+
+/** What keys do on the desk. */
+export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
+  const { desk } = w;
+  let historyAtT: Desk['history'] | null = null;
+
+  function letGo(key: string): void {
+    if (key !== 't' || !desk.held.has('t')) return desk.hold(key, false);
+    desk.hold('t', false);
+    machine.cancel();
+    // A tap on T that added nothing starts a path; what was added while it was held ends with it.
+    if (desk.live) endPath(desk);
+    else if (desk.history === historyAtT) command('new-path').run(w);
+  }
+
+  return {
+    down(e, place) {
+      const name = keyName(e);
+      if (place === 'text') return false;
+      if (e.key === 'Alt') return true;
+      if (place === 'control' && CONTROL_KEYS.test(name)) return false;
+      if (e.key === 'Escape') {
+        escape(desk, machine);
+        return true;
+      }
+      if (machine.busy && machine.key(e.key.toLowerCase())) return true;
+      const held = HELD[name];
+      if (held && (!held.steps || held.steps.includes(desk.step))) {
+        if (e.repeat) return true;
+        if (held.as === 't') historyAtT = desk.history;
+        desk.hold(held.as, true);
+        return true;
+      }
+      if (name === 'Enter' && desk.offer) {
+        const { offer } = desk;
+        desk.offer = null;
+        offer.take();
+        return true;
+      }
+      // Alt with an arrow would leave the page.
+      const kept = /^Alt\+[←→↑↓]$/.test(name);
+      if (machine.busy) return kept;
+      const found = commandForKey(COMMANDS, name, w);
+      if (!found) return kept;
+      found.run(w, e);
+      return true;
+    },
+    up(e) {
+      const name = keyName({ ...e, shiftKey: false, ctrlKey: false, metaKey: false, altKey: false });
+      if (name === 'Q') {
+        letGo('q');
+        letGo('shift+q');
+      } else if (HELD[name]) letGo(HELD[name].as);
+    },
+    blur() {
+      for (const key of [...desk.held]) desk.hold(key, false);
+    },
+  };
+}

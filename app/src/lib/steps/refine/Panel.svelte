@@ -1,0 +1,91 @@
+<script lang="ts">
+  import { anchorCount, fromPx, PX_PER, setPath, UNIT_DIGITS, withAnchor } from '@mirrot/core';
+  import { findPath } from '$lib/desk/choice';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { turnKinds } from '$lib/bed/shaping';
+
+  let { workplace }: { workplace: Workplace } = $props();
+  const desk = $derived(workplace.desk);
+  const unit = $derived(desk.art.sheet.unit);
+
+  const ref = $derived(desk.choice.anchors.length === 1 ? desk.choice.anchors[0]! : null);
+  const path = $derived(ref && findPath(desk.shapeOf(ref.shape), ref.path));
+  const anchor = $derived(path && ref ? (path.anchors[ref.index] ?? null) : null);
+  const shape = $derived(desk.chosenShapes.length === 1 ? desk.chosenShapes[0]! : null);
+
+  function place(axis: 'x' | 'y', value: number): void {
+    if (!ref || !path || !anchor) return;
+    desk.change(
+      'Place the anchor',
+      setPath(ref.shape, withAnchor(path, ref.index, { ...anchor, [axis]: value * PX_PER[unit] })),
+    );
+  }
+</script>
+
+{#if anchor && ref && path}
+  <h3 class="panel-title">Anchor {ref.index + 1} of {path.anchors.length}</h3>
+  <div class="pair">
+    <NumberField
+      label="x"
+      value={fromPx(anchor.x, unit)}
+      {unit}
+      digits={UNIT_DIGITS[unit] + 1}
+      min={-1e5}
+      max={1e5}
+      change={(v) => place('x', v)}
+    />
+    <NumberField
+      label="y"
+      value={fromPx(anchor.y, unit)}
+      {unit}
+      digits={UNIT_DIGITS[unit] + 1}
+      min={-1e5}
+      max={1e5}
+      change={(v) => place('y', v)}
+    />
+  </div>
+  <Segments
+    label="Kind of anchor"
+    value={anchor.kind}
+    options={[
+      ['corner', 'corner'],
+      ['smooth', 'smooth'],
+    ] as const}
+    change={(kind) => kind !== anchor.kind && turnKinds(desk, [ref])}
+  />
+{:else if shape}
+  <h3 class="panel-title"><b dir="auto">{shape.name}</b> <span>{anchorCount(shape)} anchors</span></h3>
+  <p class="quiet">
+    {shape.paths.length === 1
+      ? shape.paths[0]!.closed
+        ? 'One closed outline.'
+        : 'One open path.'
+      : `${shape.paths.length} outlines: the inner ones are holes.`}
+  </p>
+  <p class="quiet">
+    Drag a segment to pull it through the pointer. Double-click adds an anchor; on an anchor it turns the
+    kind.
+  </p>
+{:else if desk.choice.shapes.length > 1}
+  <h3 class="panel-title">{desk.choice.shapes.length} shapes</h3>
+  <p class="quiet">Drag them, scale by a corner, turn outside a corner. Arrows nudge.</p>
+{:else}
+  <p class="quiet">
+    Nothing chosen. Click an outline to show its anchors, the inside of a shape for its box, or drag a box.
+  </p>
+{/if}
+
+<style>
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 6px;
+  }
+  b {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+</style>

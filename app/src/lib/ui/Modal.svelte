@@ -1,0 +1,45 @@
+<script lang="ts">
+  import X from '@lucide/svelte/icons/x';
+  import { Dialog, Portal } from '@skeletonlabs/skeleton-svelte';
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    open: boolean;
+    title: string;
+    close: () => void;
+    /** Stands at the top of the page rather than in its middle. */
+    high?: boolean;
+    width?: number;
+    children: Snippet;
+  }
+  let { open, title, close, high = false, width = 480, children }: Props = $props();
+</script>
+
+<Dialog {open} onOpenChange={(d) => !d.open && close()}>
+  <Portal>
+    <Dialog.Backdrop class="modal-backdrop" />
+    <Dialog.Positioner class="modal-positioner {high ? 'high' : ''}">
+      <Dialog.Content class="modal-content" style="width: min({width}px, 94vw)">
+        <header>
+          <Dialog.Title>{title}</Dialog.Title>
+          <Dialog.CloseTrigger class="icon-button" aria-label="Close" title="Close">
+            <X size={18} strokeWidth={1.75} />
+          </Dialog.CloseTrigger>
+        </header>
+        {@render children()}
+      </Dialog.Content>
+    </Dialog.Positioner>
+  </Portal>
+</Dialog>
+
+<style>
+  header {
+    display: flex;
+    justify-content: space-between;
+    align-items: center;
+    margin-bottom: 10px;
+  }
+  header :global(h2) {
+    font-size: 18px;
+  }
+</style>

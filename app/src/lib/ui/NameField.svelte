@@ -1,0 +1,69 @@
+<script lang="ts">
+  import { nameSchema } from '@mirrot/core';
+  import { tick } from 'svelte';
+
+  interface Props {
+    /** What is named, for its label: "Name of the layer". */
+    label: string;
+    name: string;
+    editing: boolean;
+    change: (name: string) => void;
+    done: () => void;
+    refuse: (sentence: string) => void;
+  }
+  let { label, name, editing, change, done, refuse }: Props = $props();
+
+  let input: HTMLInputElement | undefined = $state();
+  let over = false;
+
+  $effect(() => {
+    if (editing) void tick().then(() => input?.select());
+  });
+
+  function finish(keep: boolean): void {
+    if (over || !input) return;
+    over = true;
+    const read = nameSchema.safeParse(input.value);
+    if (keep && read.success && read.data !== name) change(read.data);
+    if (keep && !read.success) refuse(`${read.error.issues[0]!.message} The name stays as it was.`);
+    done();
+    void tick().then(() => (over = false));
+  }
+</script>
+
+{#if editing}
+  <input
+    bind:this={input}
+    class="name"
+    dir="auto"
+    aria-label={label}
+    value={name}
+    maxlength="500"
+    onblur={() => finish(true)}
+    onkeydown={(e) => {
+      e.stopPropagation();
+      if (e.key === 'Enter') finish(true);
+      if (e.key === 'Escape') finish(false);
+    }}
+  />
+{:else}
+  <span class="shown" dir="auto" title={name}>{name}</span>
+{/if}
+
+<style>
+  .name {
+    width: 100%;
+    min-width: 60px;
+    padding: 1px 4px;
+    border: 1px solid var(--plum);
+    border-radius: 4px;
+    background: light-dark(#ffffff, #22241f);
+    color: var(--text);
+    font: inherit;
+  }
+  .shown {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+</style>
