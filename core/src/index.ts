@@ -95,6 +95,8 @@ export { contrastRatio } from './colour/contrast';
 
 export { pixelAt, type Raster } from './picture/raster';
 export { sampleDisc } from './picture/sample';
+export { homography, invertHomography, project, type Homography } from './picture/homography';
+export { warpRaster } from './picture/warp';
 
 export * from './art/schema';
 export { formatLength, fromPx, PX_PER, toPx, UNIT_DIGITS, UNITS, type Unit } from './art/units';
@@ -127,5 +129,5 @@ export { drawnData, drawShape, type Drawn } from './art/draw';
 export { emptyHistory, record, redo, undo, type History, type Step } from './art/history';
 export { mergeArt } from './art/merge';
 
-export { chooseInk, INK_GAIN, INKS, washed } from './trace/ink';
+export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './trace/ink';
 export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';

@@ -16,6 +16,9 @@ export const INKS = [
   { name: 'Paper', hex: '#fffdf6' },
 ] as const;
 
+/** The halo that parts a line in this ink from the picture: graphite for light inks, paper for dark ones. */
+export const haloOf = (ink: string): string => (ink === '#fffdf6' ? '#22252b' : '#fffdf6');
+
 /** The least gain in ΔE2000 for which a path's ink is changed once it has one. */
 export const INK_GAIN = 10;
 

@@ -197,7 +197,8 @@
     background: var(--desk);
     touch-action: none;
     user-select: none;
-    outline-offset: -2px;
+    outline-width: 1px;
+    outline-offset: -1px;
   }
   .moving {
     position: absolute;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drawnData, drawShape, type ShapeNode } from '@mirrot/core';
+  import { drawnData, drawShape, haloOf, type ShapeNode } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { matrixText, viewMatrix, type View } from '$lib/desk/view';
 
@@ -37,8 +37,9 @@
         {@render inks(node.children, layerInk)}
       {:else}
         {@const d = drawnData(node.paths)}
-        <path class="halo" {d} />
-        <path {d} stroke={desk.inks.of(node, layerInk)} class:active={active.has(node.id)} />
+        {@const ink = desk.inks.of(node, layerInk)}
+        <path class="halo" {d} stroke={haloOf(ink)} />
+        <path {d} stroke={ink} class:active={active.has(node.id)} />
       {/if}
     {/if}
   {/each}
@@ -52,7 +53,7 @@
   height={desk.bed.height + 2 * margin}
   style:--thin="{1.3 / view.scale}px"
   style:--strong="{2 / view.scale}px"
-  style:--wide="{3.6 / view.scale}px"
+  style:--wide="{3.4 / view.scale}px"
   aria-hidden="true"
 >
   <g transform={matrixText(viewMatrix(inset))}>
@@ -84,8 +85,7 @@
     stroke-linejoin: round;
   }
   .halo {
-    stroke: var(--halo);
-    stroke-opacity: 0.75;
+    stroke-opacity: 0.7;
     stroke-width: var(--wide);
   }
   .active {

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { formatPathData, type Cubic, type Point } from '@mirrot/core';
+  import { formatPathData, haloOf, type Cubic, type Point } from '@mirrot/core';
   import { isAnchorChosen, type HandleRef } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
@@ -32,6 +32,7 @@
     readonly key: string;
     readonly d: string;
     readonly colour: string;
+    readonly halo: string;
     readonly at: Point;
   }
   const anchors = $derived.by((): Mark[] => {
@@ -50,6 +51,7 @@
           key: `${path.id} ${index}`,
           d: anchorMark(path, index, at, pointed ? LARGER : 1),
           colour: chosen ? 'var(--carrot)' : ink,
+          halo: chosen ? haloOf('') : haloOf(ink),
           at,
         });
       });
@@ -103,7 +105,7 @@
   {/each}
 
   {#if preview}
-    <path class="halo line" d={preview} />
+    <path class="halo line" d={preview} style:stroke={haloOf(previewInk)} />
     <path class="line" class:lit={foresight.kind === 'segment'} d={preview} style:stroke={previewInk} />
   {/if}
 
@@ -115,18 +117,18 @@
   {/each}
 
   {#each anchors as mark (mark.key)}
-    <path class="halo" d={mark.d} />
+    <path class="halo" d={mark.d} style:stroke={mark.halo} />
   {/each}
   {#each anchors as mark (mark.key)}
     <path d={mark.d} style:stroke={mark.colour} data-anchor={mark.key} />
   {/each}
 
   {#each ends as end (`${end.x} ${end.y}`)}
-    <circle class="halo" cx={end.x} cy={end.y} r="7" />
+    <circle class="halo" cx={end.x} cy={end.y} r="7" style:stroke={haloOf(previewInk)} />
     <circle cx={end.x} cy={end.y} r="7" style:stroke={previewInk} />
   {/each}
   {#if closing}
-    <circle class="halo" cx={closing.x} cy={closing.y} r="7" />
+    <circle class="halo" cx={closing.x} cy={closing.y} r="7" style:stroke={haloOf(previewInk)} />
     <circle
       cx={closing.x}
       cy={closing.y}
@@ -141,7 +143,7 @@
   {/if}
   {#if foresight.kind === 'add'}
     {@const at = bed(foresight.at)}
-    <circle class="halo" cx={at.x} cy={at.y} r="2" />
+    <circle class="halo" cx={at.x} cy={at.y} r="2" style:stroke={haloOf(previewInk)} />
     <circle cx={at.x} cy={at.y} r="2" style:stroke={previewInk} />
   {/if}
 

@@ -207,10 +207,8 @@
   .desk {
     display: grid;
     grid-template:
-      'route route route' 52px 'stack bed eye' minmax(
-        0,
-        1fr
-      ) 'ledge ledge ledge' 60px 'status status status' 26px /
+      'route route route' 52px 'stack bed eye' minmax(0, 1fr)
+      'ledge ledge ledge' 60px 'status status status' 26px /
       auto minmax(0, 1fr) auto;
     height: 100%;
     overflow: hidden;

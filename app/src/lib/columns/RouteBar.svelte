@@ -149,8 +149,8 @@
     flex-direction: column;
     align-items: center;
     justify-content: center;
-    min-width: 84px;
-    padding: 0 10px;
+    width: 92px;
+    padding: 0 4px;
     border-bottom: 3px solid transparent;
     font-family: 'Bricolage Grotesque Variable', sans-serif;
   }

@@ -95,7 +95,14 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
       return true;
     },
     up(e) {
-      const name = keyName({ ...e, shiftKey: false, ctrlKey: false, metaKey: false, altKey: false });
+      const name = keyName({
+        key: e.key,
+        code: e.code,
+        shiftKey: false,
+        ctrlKey: false,
+        metaKey: false,
+        altKey: false,
+      });
       if (name === 'Q') {
         letGo('q');
         letGo('shift+q');

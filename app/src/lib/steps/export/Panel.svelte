@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { exportBox, formatLength, PX_PER } from '@mirrot/core';
+  import { exportBox, formatLength, fromPx, PX_PER, UNIT_DIGITS } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -66,9 +66,10 @@
 {/if}
 <Toggle label="Picture goes along" on={out.picture} change={(on) => (out.picture = on)} />
 <p class="quiet">
-  {formatLength(box.x1 - box.x0, unit)} × {formatLength(box.y1 - box.y0, unit)}{out.format === 'png'
-    ? `, ${Math.round(across)} × ${Math.round(down)} px`
-    : ''}
+  {fromPx(box.x1 - box.x0, unit).toFixed(UNIT_DIGITS[unit])} × {formatLength(
+    box.y1 - box.y0,
+    unit,
+  )}{out.format === 'png' ? `, ${Math.round(across)} × ${Math.round(down)} px` : ''}
 </p>
 <div class="preview clear-ground">
   {#if preview}

@@ -48,7 +48,12 @@
       <dt>pixels</dt>
       <dd>{picture.width} × {picture.height}</dd>
       <dt>on the sheet</dt>
-      <dd>{formatLength(picture.width * size, unit)} × {formatLength(picture.height * size, unit)}</dd>
+      <dd>
+        {fromPx(picture.width * size, unit).toFixed(UNIT_DIGITS[unit])} × {formatLength(
+          picture.height * size,
+          unit,
+        )}
+      </dd>
       <dt>effective</dt>
       <dd>{Math.round(ppi)} ppi</dd>
     </dl>

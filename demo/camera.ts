@@ -1,0 +1,73 @@
+import sharp from 'sharp';
+import { homography, warpRaster, type Point, type Raster } from '@mirrot/core';
+
+/** Numbers from 0 to 1 from a seed (mulberry32), so that pictures come out the same every time. */
+function seeded(seed: number): () => number {
+  let a = seed >>> 0;
+  return () => {
+    a = (a + 0x6d2b79f5) | 0;
+    let t = Math.imul(a ^ (a >>> 15), 1 | a);
+    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
+    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
+  };
+}
+
+/** Draws an SVG scene, with room beyond its edges so that blur finds something there. */
+export async function draw(svg: string, room = 0): Promise<Raster> {
+  const [, width, height] = /width="(\d+)" height="(\d+)"/.exec(svg)!.map(Number) as [number, number, number];
+  const roomy = svg.replace(
+    /width="\d+" height="\d+" viewBox="[^"]*"/,
+    `width="${width + 2 * room}" height="${height + 2 * room}" viewBox="${-room} ${-room} ${width + 2 * room} ${height + 2 * room}"`,
+  );
+  const data = await sharp(Buffer.from(roomy), { unlimited: true })
+    .extract({ left: room, top: room, width, height })
+    .ensureAlpha()
+    .raw()
+    .toBuffer();
+  return { width, height, data: new Uint8ClampedArray(data) };
+}
+
+/** Sees a rectangle of the scene, as its four corners lie in the finished picture. */
+export function lookAt(scene: Raster, corners: readonly Point[], width: number, height: number): Raster {
+  return warpRaster(scene, homography(cornersOf(scene), corners), width, height);
+}
+
+export const cornersOf = ({ width, height }: { width: number; height: number }): Point[] => [
+  { x: 0, y: 0 },
+  { x: width, y: 0 },
+  { x: width, y: height },
+  { x: 0, y: height },
+];
+
+/** Film grain: the same shift for all channels, about `strength` levels wide, stronger in the shade. */
+export function grain({ width, height, data }: Raster, strength: number, seed: number): Raster {
+  const random = seeded(seed);
+  const out = new Uint8ClampedArray(data);
+  for (let i = 0; i < out.length; i += 4) {
+    const light = (out[i]! + out[i + 1]! + out[i + 2]!) / 765;
+    const shift = (random() + random() + random() - 1.5) * strength * (1.25 - 0.6 * light);
+    for (let c = 0; c < 3; c++) out[i + c] = out[i + c]! + shift;
+  }
+  return { width, height, data: out };
+}
+
+/** Light that falls off towards the corners. */
+export function vignette({ width, height, data }: Raster, depth: number): Raster {
+  const out = new Uint8ClampedArray(data);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const r = Math.hypot((x - width / 2) / (width / 2), (y - height / 2) / (height / 2)) / Math.SQRT2;
+      const k = 1 - depth * r ** 3;
+      const i = (y * width + x) * 4;
+      for (let c = 0; c < 3; c++) out[i + c] = out[i + c]! * k;
+    }
+  return { width, height, data: out };
+}
+
+/** The picture as a JPEG file. */
+export const develop = ({ width, height, data }: Raster, quality: number, ppi: number): Promise<Buffer> =>
+  sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), { raw: { width, height, channels: 4 } })
+    .removeAlpha()
+    .withMetadata({ density: ppi })
+    .jpeg({ quality, mozjpeg: true })
+    .toBuffer();

@@ -1,0 +1,69 @@
+// npm run demo:make: photographs the vector originals and writes the demo's projects.
+import { mkdirSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
+import sharp from 'sharp';
+import type { Raster } from '@mirrot/core';
+import { develop, draw, grain, lookAt, vignette } from './camera';
+import { gateBadgeProject, wateringCanProject } from './projects';
+import { BADGE_CORNERS, BADGE_PHOTO } from './scene';
+import { boards, GATE_BADGE } from './originals/gate-badge';
+import { WATERING_CAN } from './originals/watering-can';
+
+const here = fileURLToPath(new URL('.', import.meta.url));
+
+const asPng = ({ width, height, data }: Raster) =>
+  sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
+    raw: { width, height, channels: 4 },
+  }).png();
+
+/** A soft shadow of a shape that is clear round it. */
+function shadowOf(raster: Raster): Promise<Buffer> {
+  const dark = new Uint8ClampedArray(raster.data);
+  for (let i = 0; i < dark.length; i += 4) {
+    dark.fill(16, i, i + 3);
+    dark[i + 3] = dark[i + 3]! * 0.62;
+  }
+  return asPng({ ...raster, data: dark })
+    .blur(16)
+    .toBuffer();
+}
+
+async function photographBadge(): Promise<Raster> {
+  const { width, height } = BADGE_PHOTO;
+  const sign: Raster = lookAt(await draw(GATE_BADGE.photograph()), BADGE_CORNERS, width, height);
+  const shadow = await sharp(await shadowOf(sign))
+    .extract({ left: 0, top: 0, width: width - 16, height: height - 26 })
+    .toBuffer();
+  const { data } = await sharp(await asPng(await draw(boards(width, height), 160)).toBuffer())
+    .composite([{ input: shadow, left: 16, top: 26 }, { input: await asPng(sign).toBuffer() }])
+    .blur(0.7)
+    .ensureAlpha()
+    .raw()
+    .toBuffer({ resolveWithObject: true });
+  return { width, height, data: new Uint8ClampedArray(data) };
+}
+
+async function keep(name: string, file: Buffer): Promise<Raster> {
+  mkdirSync(join(here, 'pictures'), { recursive: true });
+  writeFileSync(join(here, 'pictures', `${name}.jpg`), file);
+  const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  console.log(`${name}.jpg ${info.width} × ${info.height}, ${Math.round(file.length / 1000)} kB`);
+  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+}
+
+function keepProject(name: string, project: object): void {
+  mkdirSync(join(here, 'projects'), { recursive: true });
+  writeFileSync(join(here, 'projects', `${name}.json`), `${JSON.stringify(project)}\n`);
+}
+
+const can = await keep(
+  'watering-can',
+  await develop(vignette(grain(await draw(WATERING_CAN.photograph(), 200), 13, 4), 0.35), 84, 300),
+);
+keepProject('watering-can', wateringCanProject(can));
+const badge = await keep(
+  'gate-badge',
+  await develop(vignette(grain(await photographBadge(), 12, 9), 0.3), 80, 72),
+);
+keepProject('gate-badge', gateBadgeProject(badge));

@@ -1,0 +1,88 @@
+import { expect, type Locator, type Page } from '@playwright/test';
+import type { Art, Point, Shape } from '@mirrot/core';
+
+export const URL = (): string => process.env.MIRROT_URL!;
+
+/** The desk as a person's hands and eyes have it: points of the sheet, pressed with a real mouse. */
+export interface Hands {
+  readonly page: Page;
+  readonly bed: Locator;
+  /** Where a point of the sheet lies on the page now. */
+  onPage(p: Point): Promise<Point>;
+  move(p: Point): Promise<void>;
+  click(p: Point): Promise<void>;
+  drag(from: Point, to: Point, steps?: number): Promise<void>;
+  key(key: string): Promise<void>;
+  /** The drawing as the server has it, once all changes are kept. */
+  art(): Promise<Art>;
+  shapes(): Promise<Shape[]>;
+}
+
+export function hands(page: Page): Hands {
+  const bed = page.getByRole('application', { name: 'Bed' });
+  const onPage = async (p: Point): Promise<Point> => {
+    const [scale, tx, ty] = (await bed.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number];
+    const box = (await bed.boundingBox())!;
+    return { x: box.x + p.x * scale + tx, y: box.y + p.y * scale + ty };
+  };
+  const move = async (p: Point, steps = 1): Promise<void> => {
+    const q = await onPage(p);
+    await page.mouse.move(q.x, q.y, { steps });
+  };
+  const art = async (): Promise<Art> => {
+    await expect(page.getByText('all changes kept')).toBeVisible();
+    const id = page.url().split('/').at(-1)!;
+    const answer = await page.request.get(`${URL()}/api/projects/${id}/art`);
+    return ((await answer.json()) as { art: Art }).art;
+  };
+  const all = (nodes: readonly (Art['layers'][number]['children'][number])[]): Shape[] =>
+    nodes.flatMap((n) => (n.type === 'shape' ? [n] : all(n.children)));
+  return {
+    page,
+    bed,
+    onPage,
+    move: (p) => move(p),
+    async click(p) {
+      await move(p);
+      await page.mouse.down();
+      await page.mouse.up();
+    },
+    async drag(from, to, steps = 4) {
+      await move(from);
+      await page.mouse.down();
+      await move(to, steps);
+      await page.mouse.up();
+    },
+    key: (key) => page.keyboard.press(key),
+    art,
+    shapes: async () => (await art()).layers.flatMap((l) => all(l.children)),
+  };
+}
+
+/** Makes a project over the API and opens its desk. */
+export async function openNew(page: Page, name: string, sheet = { width: 800, height: 600, unit: 'px' }): Promise<Hands> {
+  const made = await page.request.post(`${URL()}/api/projects`, { data: { name, sheet } });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(`${URL()}/projects/${id}`);
+  await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
+  return hands(page);
+}
+
+/** Opens one of the demo's projects from the shelf. */
+export async function openDemo(page: Page, name: string): Promise<Hands> {
+  await page.goto(URL());
+  await page.getByRole('link', { name: `Open ${name}` }).first().click();
+  await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
+  return hands(page);
+}
+
+/** Starts a project from a shipped picture, through the shelf and its dialog. */
+export async function startFromShipped(page: Page, picture: string, name: string): Promise<Hands> {
+  await page.goto(URL());
+  await page.getByRole('button', { name: picture, exact: true }).click();
+  const dialog = page.getByRole('dialog', { name: 'New project' });
+  await dialog.getByLabel('name').fill(name);
+  await dialog.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
+  return hands(page);
+}

@@ -1,0 +1,28 @@
+import { defineConfig } from '@playwright/test';
+
+// Debian's Chromium, one worker (two cores), no second tries: a test that passes only sometimes is a failure.
+export default defineConfig({
+  testDir: 'e2e',
+  globalSetup: './e2e/server.ts',
+  workers: 1,
+  retries: 0,
+  timeout: 60_000,
+  outputDir: 'test-results',
+  expect: { timeout: 8_000 },
+  use: {
+    viewport: { width: 1280, height: 800 },
+    locale: 'en-GB',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+});

@@ -1,0 +1,41 @@
+// Puts the demo's projects into a running server, each once: what the user deletes stays deleted.
+import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { ROOT } from './ready.mjs';
+
+async function ask(method, url, body) {
+  const form = body instanceof FormData;
+  const answer = await fetch(url, {
+    method,
+    body: body === undefined || form ? body : JSON.stringify(body),
+    headers: body === undefined || form ? {} : { 'content-type': 'application/json' },
+  });
+  const value = await answer.json();
+  if (!answer.ok) throw new Error(`${method} ${url}: ${value.error?.message ?? answer.status}`);
+  return value;
+}
+
+/** Seeds from demo/projects; `data` is the server's data folder, where it is noted what has been seeded. */
+export async function seed(address, data) {
+  const note = join(data, 'demo.json');
+  const seeded = new Set(existsSync(note) ? JSON.parse(readFileSync(note, 'utf8')) : []);
+  const folder = join(ROOT, 'demo', 'projects');
+  const files = readdirSync(folder).filter((f) => f.endsWith('.json'));
+  for (const file of files.sort().reverse()) {
+    if (seeded.has(file)) continue;
+    const { name, picture, art } = JSON.parse(readFileSync(join(folder, file), 'utf8'));
+    const api = `${address}/api/projects`;
+    const project = await ask('POST', api, { name, sheet: { width: 100, height: 100, unit: 'mm' } });
+    const form = new FormData();
+    form.set('file', new File([readFileSync(join(ROOT, 'demo', 'pictures', picture))], picture));
+    const { picture: added } = await ask('POST', `${api}/${project.id}/pictures`, form);
+    const pictures = art.pictures.map((p) => ({ ...p, source: added.id }));
+    const changes = [
+      Object.entries({ ...art, pictures }).map(([key, value]) => ({ op: 'replace', path: `/${key}`, value })),
+    ];
+    await ask('POST', `${api}/${project.id}/changes`, { base: 0, changes });
+    seeded.add(file);
+    mkdirSync(data, { recursive: true });
+    writeFileSync(note, JSON.stringify([...seeded].sort()));
+  }
+}
