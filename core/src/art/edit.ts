@@ -1,13 +1,34 @@
-import type { Draft } from 'mutative';
+import { isDraft, original, type Draft } from 'mutative';
 import type { Path } from '../path/path';
 import type { Recipe } from './change';
 import type { Art, Chip, Group, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
-import { findNode } from './tree';
+import { findNode, nodePlaces, type Found, type TreeNode } from './tree';
 
 // Every function here gives a recipe for `changeArt`. A recipe that names what is not there does nothing.
 
+/**
+ * Finds a node in a draft. Walking a draft makes a proxy of every node passed, so it is looked up in the document the
+ * draft was made of; where the draft has changed too much since for that place to hold, it is searched.
+ */
+function draftFind(draft: Draft<Art>, id: string): Found | null {
+  const place = isDraft(draft) ? nodePlaces(original(draft) as Art).get(id) : undefined;
+  if (place) {
+    let parent: Layer | Group | null = null;
+    let list: readonly TreeNode[] = draft.layers as readonly TreeNode[];
+    place.slice(0, -1).forEach((i) => {
+      const node = list[i];
+      parent = node && node.type !== 'shape' ? node : null;
+      list = parent?.children ?? [];
+    });
+    const index = place.at(-1)!;
+    const node = list[index];
+    if (node?.id === id) return { node, parent, index };
+  }
+  return findNode(draft as Art, id);
+}
+
 const draftNode = (draft: Draft<Art>, id: string): Draft<Layer | Group | Shape> | null =>
-  (findNode(draft as Art, id)?.node as Draft<Layer | Group | Shape> | undefined) ?? null;
+  (draftFind(draft, id)?.node as Draft<Layer | Group | Shape> | undefined) ?? null;
 
 const draftShape = (draft: Draft<Art>, id: string): Draft<Shape> | null => {
   const node = draftNode(draft, id);
@@ -34,7 +55,7 @@ export const removeNodes =
   (ids: readonly string[]): Recipe =>
   (draft) => {
     for (const id of ids) {
-      const found = findNode(draft as Art, id);
+      const found = draftFind(draft, id);
       if (!found) continue;
       if (found.parent) (found.parent as Draft<Group>).children.splice(found.index, 1);
       else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
@@ -103,7 +124,7 @@ export type StackMove = 'up' | 'down' | 'top' | 'bottom';
 export const restack =
   (id: string, move: StackMove): Recipe =>
   (draft) => {
-    const found = findNode(draft as Art, id);
+    const found = draftFind(draft, id);
     if (!found) return;
     const list = (found.parent ? found.parent.children : draft.layers) as Draft<ShapeNode>[];
     const to = {
@@ -141,7 +162,7 @@ export const makeHole =
 export const freeHole =
   (hostId: string, pathId: string, freed: Omit<Shape, 'paths'>): Recipe =>
   (draft) => {
-    const found = findNode(draft as Art, hostId);
+    const found = draftFind(draft, hostId);
     const host = draftShape(draft, hostId);
     if (!found?.parent || !host || host.paths.length < 2) return;
     const i = host.paths.findIndex((p) => p.id === pathId);

@@ -78,6 +78,25 @@ export function findNode(art: Art, id: string): Found | null {
   return null;
 }
 
+const places = new WeakMap<Art['layers'], ReadonlyMap<string, readonly number[]>>();
+
+/** Where each node stands: its layer's index, then the index in each list of children down to it. */
+export function nodePlaces(art: Art): ReadonlyMap<string, readonly number[]> {
+  let known = places.get(art.layers);
+  if (!known) {
+    const map = new Map<string, readonly number[]>();
+    const note = (nodes: readonly TreeNode[], above: readonly number[]): void =>
+      nodes.forEach((node, i) => {
+        const place = [...above, i];
+        map.set(node.id, place);
+        if (node.type !== 'shape') note(node.children, place);
+      });
+    note(art.layers, []);
+    places.set(art.layers, (known = map));
+  }
+  return known;
+}
+
 /** A shape by id, or null. */
 export function findShape(art: Art, id: string): Shape | null {
   const node = findNode(art, id)?.node;

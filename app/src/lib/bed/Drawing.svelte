@@ -7,6 +7,11 @@
 
   const seen = $derived(desk.seen);
   const inset = $derived({ ...view, tx: view.tx + margin, ty: view.ty + margin });
+  // Lines are built when they are first seen: a finished drawing opens without them.
+  let inked = $state(false);
+  $effect.pre(() => {
+    if (seen.ink) inked = true;
+  });
   const active = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
 </script>
 
@@ -63,7 +68,7 @@
       {/each}
     </g>
     <g class="inks" style:display={seen.ink ? null : 'none'}>
-      {#each desk.art.layers as layer (layer.id)}
+      {#each inked ? desk.art.layers : [] as layer (layer.id)}
         {#if layer.shown}<g>{@render inks(layer.children, layer.ink)}</g>{/if}
       {/each}
     </g>

@@ -1,0 +1,7 @@
+// npm run bench: side-by-side measurements, as ratios.
+import { buildApp, installDebian, installPackages, run } from './ready.mjs';
+
+installPackages();
+installDebian();
+buildApp();
+run('npx', ['tsx', 'bench/frames.ts']);
