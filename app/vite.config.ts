@@ -1,9 +1,8 @@
 import tailwindcss from '@tailwindcss/vite';
 import { sveltekit } from '@sveltejs/kit/vite';
-import { defineConfig } from 'vitest/config';
+import { defineConfig } from 'vite';
 
 export default defineConfig({
   plugins: [tailwindcss(), sveltekit()],
   server: { host: '127.0.0.1' },
-  test: { name: 'app', include: ['src/**/*.test.ts'], environment: 'node' },
 });

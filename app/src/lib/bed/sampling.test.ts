@@ -1,0 +1,119 @@
+import { describe, expect, it } from 'vitest';
+import { chooseShapes } from '$lib/desk/choice';
+import { setPicture } from '@mirrot/core';
+import { currentFrame } from './box';
+import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
+
+/** A picture 200 × 100: left half dark, right half light, one stray magenta pixel at (50, 50). */
+function withPixels(b: Bench): void {
+  withPicture(b);
+  const data = new Uint8ClampedArray(200 * 100 * 4);
+  for (let i = 0; i < 200 * 100; i++)
+    data.set([i % 200 < 100 ? 32 : 224, i % 200 < 100 ? 64 : 224, 96, 255], i * 4);
+  data.set([255, 0, 255, 255], (50 * 200 + 50) * 4);
+  b.desk.inks.raster = { source: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
+}
+const drawn = (): Bench => {
+  const b = benchWith(
+    [
+      shapeWith('s', [square('p', 0, 150, 80)]),
+      shapeWith('f', [square('q', 250, 150, 80)], { fill: { kind: 'flat', hex: '#123456' } }),
+    ],
+    'colour',
+  );
+  withPixels(b);
+  b.desk.choose(chooseShapes(['s']));
+  return b;
+};
+const fillOf = (b: Bench) => b.shapes[0]!.fill?.hex;
+
+describe('sampling', () => {
+  it('takes one pixel by a click, the middle value by a drag, one step each', () => {
+    const b = drawn();
+    b.desk.sampling = 'pixel';
+    b.click({ x: 50.5, y: 50.5 });
+    expect(fillOf(b)).toBe('#ff00ff');
+    b.desk.sampling = 'disc';
+    b.drag({ x: 50.5, y: 50.5 }, { x: 60, y: 50.5 });
+    expect(fillOf(b)).toBe('#204060');
+    expect(b.desk.disc).toBeNull();
+    expect(b.desk.discRadius).toBe(10);
+    b.desk.undo();
+    expect(fillOf(b)).toBe('#ff00ff');
+  });
+
+  it('takes the exact fill of the drawing where it is seen', () => {
+    const b = drawn();
+    b.desk.sampling = 'pixel';
+    b.click({ x: 290, y: 190 });
+    expect(fillOf(b)).toBe('#123456');
+  });
+
+  it('goes to the next path while nothing is chosen, and to strokes when they receive', () => {
+    const b = drawn();
+    b.desk.choose(chooseShapes([]));
+    b.desk.sampling = 'pixel';
+    b.click({ x: 150, y: 20 });
+    expect(b.desk.nextFill).toBe('#e0e060');
+    b.desk.choose(chooseShapes(['s']));
+    b.desk.receiving = 'stroke';
+    b.click({ x: 20, y: 20 });
+    expect(b.shapes[0]!.stroke).toEqual({ hex: '#204060', width: 2 });
+  });
+
+  it('says so where there is no picture, and changes nothing', () => {
+    const b = drawn();
+    b.desk.sampling = 'pixel';
+    b.click({ x: 390, y: 290 });
+    expect(b.desk.notice?.text).toContain('no picture');
+    expect(fillOf(b)).toBeUndefined();
+  });
+
+  it('works in any step while D is held', () => {
+    const b = drawn();
+    b.desk.step = 'refine';
+    b.desk.hold('d', true);
+    b.click({ x: 150, y: 20 });
+    expect(fillOf(b)).toBe('#e0e060');
+  });
+});
+
+describe('the picture in Mount', () => {
+  const mounted = (): Bench => {
+    const b = benchWith([], 'mount');
+    withPicture(b);
+    return b;
+  };
+  const placement = (b: Bench) => b.desk.traced!.placement;
+
+  it('stays where it is while it is locked', () => {
+    const b = mounted();
+    expect(currentFrame(b.desk)).toBeNull();
+    b.drag({ x: 100, y: 50 }, { x: 150, y: 90 });
+    expect(placement(b)).toEqual([1, 0, 0, 1, 0, 0]);
+  });
+
+  it('moves, scales in proportion about the corner across, freely with Shift, and turns outside', () => {
+    const b = mounted();
+    b.desk.change('Unlock', setPicture('pic', { locked: false }));
+    b.drag({ x: 100, y: 50 }, { x: 110, y: 55 });
+    expect(placement(b)).toEqual([1, 0, 0, 1, 10, 5]);
+    b.drag({ x: 210, y: 105 }, { x: 310, y: 155 });
+    expect(placement(b)[0]).toBeCloseTo(1.5, 9);
+    expect(placement(b)[3]).toBeCloseTo(1.5, 9);
+    b.desk.undo();
+    b.drag({ x: 210, y: 105 }, { x: 310, y: 105 }, { shift: true });
+    expect(placement(b).map((v) => Number(v.toFixed(6)))).toEqual([1.5, 0, 0, 1, 10, 5]);
+    b.desk.undo();
+    b.drag({ x: 222, y: 117 }, { x: 100, y: 200 });
+    expect(placement(b)[1]).not.toBe(0);
+    expect(Math.hypot(placement(b)[0], placement(b)[1])).toBeCloseTo(1, 9);
+  });
+
+  it('locks by itself when another step opens', () => {
+    const b = mounted();
+    b.desk.change('Unlock', setPicture('pic', { locked: false }));
+    b.desk.open('block-in');
+    expect(b.desk.traced!.locked).toBe(true);
+  });
+});

@@ -1,0 +1,131 @@
+import {
+  addNode,
+  addPicture,
+  changeArt,
+  corner,
+  emptyArt,
+  type Anchor,
+  type Art,
+  type Path,
+  type Patch,
+  type Point,
+  type Shape,
+} from '@mirrot/core';
+import { Desk, type Step } from '$lib/desk/desk.svelte';
+import { toBed } from '$lib/desk/view';
+import { createPressMachine, type BedPointer, type PressMachine } from './behaviour';
+import { pressOn } from './press';
+
+// Shared by tests only: a desk with a pointer, and no browser.
+
+export const smooth = (x: number, y: number, handle: Point): Anchor => ({
+  x,
+  y,
+  kind: 'smooth',
+  in: { x: -handle.x, y: -handle.y },
+  out: handle,
+});
+
+export const shapeWith = (id: string, paths: readonly Path[], values: Partial<Shape> = {}): Shape => ({
+  id,
+  type: 'shape',
+  name: id,
+  shown: true,
+  locked: false,
+  opacity: 1,
+  fill: null,
+  stroke: null,
+  paths,
+  ...values,
+});
+
+export const square = (id: string, x: number, y: number, size: number): Path => ({
+  id,
+  closed: true,
+  anchors: [corner(x, y), corner(x + size, y), corner(x + size, y + size), corner(x, y + size)],
+});
+
+export interface Bench {
+  readonly desk: Desk;
+  readonly machine: PressMachine;
+  readonly sent: (readonly Patch[])[];
+  press(p: Point, keys?: Keys): void;
+  move(p: Point, keys?: Keys): void;
+  lift(p: Point, keys?: Keys): void;
+  click(p: Point, keys?: Keys): void;
+  doubleClick(p: Point): void;
+  drag(from: Point, to: Point, keys?: Keys): void;
+  wait(milliseconds: number): void;
+  readonly shapes: Shape[];
+}
+interface Keys {
+  readonly shift?: boolean;
+  readonly alt?: boolean;
+  readonly type?: BedPointer['type'];
+}
+
+/** A desk with these shapes, opened at a step, seen at a scale. Points are given in sheet pixels. */
+export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', scale = 1): Bench {
+  let art: Art = emptyArt({ width: 400, height: 300, unit: 'px' }, 'layer');
+  for (const s of shapes) art = changeArt(art, addNode('layer', s)).art;
+  const sent: (readonly Patch[])[] = [];
+  let time = 0;
+  const desk = new Desk(art, { push: (patches) => sent.push(patches) }, () => time);
+  desk.step = step;
+  desk.view = { scale, tx: 20, ty: 10 };
+  const machine = createPressMachine(pressOn(desk), (busy) => (desk.pressing = busy));
+  const pointer = (
+    p: Point,
+    { shift = false, alt = false, type = 'mouse' }: Keys,
+  ): Omit<BedPointer, 'again'> => {
+    time += 10;
+    return { sheet: p, screen: toBed(desk.view, p), shift, alt, type, time };
+  };
+  const bench: Bench = {
+    desk,
+    machine,
+    sent,
+    press: (p, keys = {}) => machine.down(pointer(p, keys)),
+    move: (p, keys = {}) => machine.move(pointer(p, keys)),
+    lift: (p, keys = {}) => machine.up(pointer(p, keys)),
+    click(p, keys = {}) {
+      bench.wait(1000);
+      bench.press(p, keys);
+      bench.lift(p, keys);
+    },
+    doubleClick(p) {
+      bench.click(p);
+      bench.press(p);
+      bench.lift(p);
+    },
+    drag(from, to, keys = {}) {
+      bench.wait(1000);
+      bench.press(from, keys);
+      bench.move({ x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 }, keys);
+      bench.move(to, keys);
+      bench.lift(to, keys);
+    },
+    wait: (milliseconds) => void (time += milliseconds),
+    get shapes() {
+      return desk.art.layers.flatMap((l) => l.children as Shape[]);
+    },
+  };
+  return bench;
+}
+
+/** Lays a locked picture on the desk's sheet. */
+export const withPicture = ({ desk }: Bench, width = 200, height = 100): void =>
+  void desk.change(
+    'Add a picture',
+    addPicture({
+      id: 'pic',
+      source: 'src',
+      name: 'Photo',
+      width,
+      height,
+      placement: [1, 0, 0, 1, 0, 0],
+      shown: true,
+      locked: true,
+      wash: 0,
+    }),
+  );

@@ -1,0 +1,204 @@
+import { beforeEach, describe, expect, it } from 'vitest';
+import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
+import { commandForKey } from '$lib/desk/command';
+import { STEPS } from '$lib/desk/desk.svelte';
+import type { Saving } from '$lib/desk/saving.svelte';
+import { Workplace } from '$lib/desk/workplace.svelte';
+import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
+import { command, COMMANDS, LEDGE } from './commands';
+import { createKeyboard, type Keyboard, type Place } from './keyboard';
+
+let b: Bench;
+let w: Workplace;
+let keyboard: Keyboard;
+const kept = { state: 'kept', waiting: 0 } as unknown as Saving;
+const project = {
+  id: 'x',
+  name: 'X',
+  createdAt: '',
+  updatedAt: '',
+  revision: 0,
+  sheet: { width: 1, height: 1, unit: 'px' as const },
+};
+function begin(step: Parameters<typeof benchWith>[1] = 'refine'): void {
+  b = benchWith([shapeWith('s', [square('p', 0, 0, 100)]), shapeWith('t', [square('q', 150, 0, 50)])], step);
+  w = new Workplace(b.desk, kept, project);
+  keyboard = createKeyboard(w, b.machine);
+}
+const event = (name: string): Parameters<Keyboard['down']>[0] => {
+  const parts = name.split('+');
+  const key = parts.at(-1)!;
+  return {
+    key,
+    code: /^\d$/.test(key) ? `Digit${key}` : '',
+    ctrlKey: parts.includes('Mod'),
+    metaKey: false,
+    shiftKey: parts.includes('Shift'),
+    altKey: parts.includes('Alt'),
+    repeat: false,
+  };
+};
+const down = (name: string, place: Place = 'bed'): boolean => keyboard.down(event(name), place);
+const up = (name: string): void => keyboard.up(event(name));
+
+beforeEach(() => begin());
+
+describe('Esc, one layer a press', () => {
+  it('takes back a drag, then leaves an offer, sampling, the path, the anchors, the choice', () => {
+    b.desk.choose(chooseAnchors([{ shape: 's', path: 'p', index: 0 }]));
+    const before = b.desk.art;
+    b.press({ x: 0, y: 0 });
+    b.move({ x: 40, y: 40 });
+    expect(b.desk.art).not.toBe(before);
+    down('Escape');
+    expect(b.desk.art).toBe(before);
+    b.desk.offer = { text: 'offer', take: () => {} };
+    down('Escape');
+    expect(b.desk.offer).toBeNull();
+    expect(b.desk.choice.anchors).toHaveLength(1);
+    down('Escape');
+    expect(b.desk.choice).toMatchObject({ anchors: [], shapes: ['s'] });
+    down('Escape');
+    expect(b.desk.choice.shapes).toEqual([]);
+  });
+
+  it('ends the path being drawn and keeps it', () => {
+    begin('block-in');
+    b.click({ x: 0, y: 200 });
+    b.click({ x: 90, y: 200 });
+    down('Escape');
+    expect(b.desk.live).toBeNull();
+    expect(b.shapes).toHaveLength(3);
+  });
+});
+
+describe('Enter', () => {
+  it('takes an offer before it ends the path', () => {
+    begin('block-in');
+    b.click({ x: 0, y: 200 });
+    b.click({ x: 90, y: 200 });
+    let taken = 0;
+    b.desk.offer = { text: 'offer', take: () => void taken++ };
+    down('Enter');
+    expect([taken, b.desk.offer, b.desk.live !== null]).toEqual([1, null, true]);
+    down('Enter');
+    expect(b.desk.live).toBeNull();
+  });
+});
+
+describe('held keys', () => {
+  it('last as long as they are held, and end when the window loses the keyboard', () => {
+    down('q');
+    expect(b.desk.seen.ink).toBe(false);
+    up('q');
+    expect(b.desk.held.size).toBe(0);
+    down('Shift+Q');
+    expect(b.desk.held.has('shift+q')).toBe(true);
+    down(' ');
+    keyboard.blur();
+    expect(b.desk.held.size).toBe(0);
+  });
+
+  it('T in Refine: held adds, a tap starts a path in Block in', () => {
+    down('t');
+    b.click({ x: 300, y: 200 });
+    b.click({ x: 350, y: 250 });
+    up('t');
+    expect(b.desk.step).toBe('refine');
+    expect(b.desk.live).toBeNull();
+    expect(b.shapes).toHaveLength(3);
+    down('t');
+    up('t');
+    expect([b.desk.step, b.desk.fresh]).toEqual(['block-in', true]);
+  });
+
+  it('A is for Block in only', () => {
+    down('a');
+    expect(b.desk.held.size).toBe(0);
+    begin('block-in');
+    down('a');
+    expect(b.desk.held.has('a')).toBe(true);
+  });
+});
+
+describe('keys and places', () => {
+  it('leaves text fields alone, and Space, Enter and arrows to controls', () => {
+    b.desk.choose(chooseShapes(['s']));
+    expect(down('ArrowLeft', 'control')).toBe(false);
+    expect(down(' ', 'control')).toBe(false);
+    expect(down('3', 'text')).toBe(false);
+    expect(down('ArrowLeft')).toBe(true);
+    expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(-1);
+  });
+
+  it('keeps Alt and Alt with arrows from the browser', () => {
+    expect(down('Alt')).toBe(true);
+    expect(down('Alt+ArrowLeft')).toBe(true);
+  });
+
+  it('digits open steps; 3 opens Refine on the shape under the pointer', () => {
+    begin('colour');
+    b.desk.pointerAt = { x: 20 + 170, y: 10 + 20 };
+    down('3');
+    expect(b.desk.step).toBe('refine');
+    expect(b.desk.choice).toMatchObject({ level: 'path', shapes: ['t'] });
+    down('6');
+    expect(b.desk.step).toBe('export');
+  });
+
+  it('does no command in the middle of a drag', () => {
+    b.press({ x: 0, y: 0 });
+    b.move({ x: 30, y: 30 });
+    expect(down('Delete')).toBe(false);
+    expect(b.shapes).toHaveLength(2);
+  });
+});
+
+describe('the registry of commands', () => {
+  it('has each id once, and every ledge holds nine at most, all of them known', () => {
+    expect(new Set(COMMANDS.map((c) => c.id)).size).toBe(COMMANDS.length);
+    for (const step of STEPS) {
+      const ids = LEDGE[step].filter((id) => id !== null);
+      expect(ids.length, step).toBeLessThanOrEqual(9);
+      for (const id of ids) expect(command(id).icon, id).toBeDefined();
+    }
+    expect(() => command('nothing')).toThrow('nothing');
+  });
+
+  it('gives no key to two commands that are offered together', () => {
+    for (const step of STEPS) {
+      const owners = new Map<string, string>();
+      for (const c of COMMANDS.filter((one) => !one.steps || one.steps.includes(step)))
+        for (const key of c.keys ?? []) {
+          expect(owners.get(key), `${key} in ${step}`).toBeUndefined();
+          owners.set(key, c.id);
+        }
+    }
+  });
+
+  it('makes a hole of a shape drawn inside another, and frees it', () => {
+    begin();
+    b.desk.change(
+      'Draw',
+      (d) => void d.layers[0]!.children.push(shapeWith('in', [square('i', 20, 20, 30)]) as never),
+    );
+    b.desk.choose(chooseShapes(['in']));
+    command('make-hole').run(w);
+    expect(b.shapes.map((s) => s.paths.length)).toEqual([2, 1]);
+    command('free-hole').run(w);
+    expect(b.shapes.map((s) => [s.name, s.paths.length])).toEqual([
+      ['s', 1],
+      ['Hole in s', 1],
+      ['t', 1],
+    ]);
+    b.desk.undo();
+    b.desk.undo();
+    expect(b.shapes.map((s) => s.id)).toEqual(['s', 't', 'in']);
+  });
+
+  it('finds a command by its key only where it is offered', () => {
+    expect(commandForKey(COMMANDS, 'J', w)).toBeNull();
+    b.desk.choose(chooseAnchors([{ shape: 's', path: 'p', index: 0 }]));
+    expect(commandForKey(COMMANDS, 'J', w)?.id).toBe('turn-kind');
+  });
+});
