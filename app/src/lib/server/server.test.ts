@@ -1,0 +1,319 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { sql } from 'kysely';
+import sharp from 'sharp';
+import { beforeEach, describe, expect, it } from 'vitest';
+import { addChip, addNode, addPicture, changeArt, setSheet, type Patch, type Recipe } from '@mirrot/core';
+import { shapeWith, square } from '$lib/bed/testing';
+import { changesRequest, exportQuery, newProjectRequest, pictureName } from '$lib/wire';
+import { getCopy, keepCopy, listCopies } from './copies';
+import { openDatabase, type Database } from './database';
+import { decodePicture } from './decode';
+import { changeDocument, getArt } from './documents';
+import { fileName, outputPng, outputSvg, outputThumb } from './output';
+import { addPicture as keepPicture, pictureRendition } from './pictures';
+import { changeProject, deleteProject, getProject, listProjects, makeProject } from './projects';
+
+let db: Database;
+let id: string;
+beforeEach(async () => {
+  db = await openDatabase(':memory:');
+  id = (await makeProject(db, 'Seed packet', { width: 100, height: 50, unit: 'mm' })).id;
+});
+
+const patchesOf = async (recipe: Recipe): Promise<readonly Patch[]> =>
+  changeArt((await getArt(db, id)).art, recipe).patches;
+const change = async (
+  recipe: Recipe,
+  base?: number,
+  batch: string | null = null,
+): Promise<{ revision: number }> =>
+  changeDocument(db, id, base ?? (await getArt(db, id)).revision, [await patchesOf(recipe)], batch);
+const chip = (name: string): Recipe => addChip({ id: name, name, hex: '#2f6b4f' });
+const journal = () => db.selectFrom('journal').selectAll().orderBy('revision').execute();
+
+describe('the database', () => {
+  it('keeps what it says it keeps: WAL, synchronous FULL, foreign keys', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'mirrot-db-'));
+    const file = await openDatabase(join(folder, 'mirrot.sqlite'));
+    const pragma = async (name: string): Promise<unknown> =>
+      Object.values((await sql.raw(`pragma ${name}`).execute(file)).rows[0] as object)[0];
+    expect(await pragma('journal_mode')).toBe('wal');
+    expect(await pragma('synchronous')).toBe(2);
+    expect(await pragma('foreign_keys')).toBe(1);
+    await file.destroy();
+    // Opened again, its tables are up to date and nothing is made twice.
+    await (await openDatabase(join(folder, 'mirrot.sqlite'))).destroy();
+    rmSync(folder, { recursive: true });
+  });
+});
+
+describe('projects', () => {
+  it('are made, listed, renamed, deleted and brought back', async () => {
+    expect(await getProject(db, id)).toMatchObject({
+      name: 'Seed packet',
+      sheet: { width: 100, height: 50, unit: 'mm' },
+    });
+    await changeProject(db, id, { name: '🌱 / שתיל' });
+    expect((await listProjects(db))[0]!.name).toBe('🌱 / שתיל');
+    await deleteProject(db, id);
+    expect(await listProjects(db)).toEqual([]);
+    await expect(getProject(db, id)).rejects.toThrow('no such project');
+    await expect(deleteProject(db, id)).rejects.toThrow('no such project');
+    await expect(changeProject(db, id, { name: 'x' })).rejects.toThrow('no such project');
+    await changeProject(db, id, { deleted: false });
+    expect((await getArt(db, id)).art.sheet.unit).toBe('mm');
+  });
+
+  it('are cleared away 30 days after they were deleted, with all they hold', async () => {
+    await change(chip('a'));
+    await keepCopy(db, id, 'First');
+    await deleteProject(db, id);
+    const long = new Date(Date.now() - 31 * 86_400_000).toISOString();
+    await db.updateTable('projects').set({ deleted_at: long }).execute();
+    await listProjects(db);
+    for (const table of ['projects', 'documents', 'journal', 'copies'] as const)
+      expect(await db.selectFrom(table).selectAll().execute(), table).toEqual([]);
+  });
+});
+
+describe('changes', () => {
+  it('append to the journal and write the document, one revision each', async () => {
+    expect(await change(chip('a'))).toEqual({ revision: 1 });
+    const patches = [await patchesOf(chip('b')), []];
+    expect(await changeDocument(db, id, 1, patches, null)).toEqual({ revision: 3 });
+    expect((await getArt(db, id)).art.chips.map((c) => c.id)).toEqual(['a', 'b']);
+    expect((await journal()).map((r) => r.revision)).toEqual([1, 2, 3]);
+  });
+
+  it('against an old revision are refused with the current one, and change nothing', async () => {
+    await change(chip('a'));
+    const before = await getArt(db, id);
+    await expect(change(chip('b'), 0)).rejects.toMatchObject({ status: 409, extra: { revision: 1 } });
+    expect(await getArt(db, id)).toEqual(before);
+    expect(await journal()).toHaveLength(1);
+  });
+
+  it('sent twice under one name are carried out once', async () => {
+    const patches = [await patchesOf(chip('a'))];
+    expect(await changeDocument(db, id, 0, patches, 'batch')).toEqual({ revision: 1 });
+    expect(await changeDocument(db, id, 0, patches, 'batch')).toEqual({ revision: 1 });
+    expect((await getArt(db, id)).art.chips).toHaveLength(1);
+  });
+
+  const shape = shapeWith('s', [square('p', 0, 0, 10)]);
+  it.each<[string, (p: Patch[]) => Patch[]]>([
+    [
+      'a coordinate that is not a number',
+      (p) => JSON.parse(JSON.stringify(p).replace('"x":10', '"x":"NaN"')) as Patch[],
+    ],
+    [
+      'null for a coordinate, as JSON writes NaN',
+      (p) => JSON.parse(JSON.stringify(p).replace('"x":10', '"x":null')) as Patch[],
+    ],
+    ['a coordinate of 1e300', (p) => JSON.parse(JSON.stringify(p).replace('"x":10', '"x":1e300')) as Patch[]],
+    ['a place that is not there', () => [{ op: 'replace', path: '/layers/7/name', value: 'x' }]],
+    ['an unknown field', () => [{ op: 'add', path: '/sheet/script', value: 'x' }]],
+    [
+      'a picture that was never added',
+      () => [
+        {
+          op: 'add',
+          path: '/pictures/0',
+          value: {
+            id: 'p',
+            source: 'nobody',
+            name: 'x',
+            width: 1,
+            height: 1,
+            placement: [1, 0, 0, 1, 0, 0],
+            shown: true,
+            locked: true,
+            wash: 0,
+          },
+        },
+      ],
+    ],
+    ['a name of 501 characters', () => [{ op: 'replace', path: '/layers/0/name', value: 'x'.repeat(501) }]],
+  ])('with %s are refused whole', async (_what, spoil) => {
+    const good = [...(await patchesOf(addNode((await getArt(db, id)).art.layers[0]!.id, shape)))];
+    await expect(
+      changeDocument(db, id, 0, [await patchesOf(chip('a')), spoil(good)], null),
+    ).rejects.toMatchObject({
+      status: 422,
+      message: expect.stringContaining('Nothing was changed'),
+    });
+    expect((await getArt(db, id)).revision).toBe(0);
+    expect(await journal()).toEqual([]);
+  });
+});
+
+describe('requests', () => {
+  it('are checked: names, sheets, patches, queries', () => {
+    const sheet = { width: 10, height: 10, unit: 'mm' };
+    const ok = (name: string): boolean => newProjectRequest.safeParse({ name, sheet }).success;
+    expect([ok('a/b'), ok('x'.repeat(500)), ok('x'.repeat(501)), ok(' '), ok('a\u0007')]).toEqual([
+      true,
+      true,
+      false,
+      false,
+      false,
+    ]);
+    expect(newProjectRequest.safeParse({ name: 'x', sheet: { ...sheet, width: 0 } }).success).toBe(false);
+    expect(newProjectRequest.safeParse({ name: 'x', sheet: { ...sheet, width: 1e9 } }).success).toBe(false);
+    const patch = (path: string): boolean =>
+      changesRequest.safeParse({ base: 0, changes: [[{ op: 'add', path, value: 1 }]] }).success;
+    expect([patch('/layers/0'), patch('layers'), patch('/__proto__/x'), patch('/a/constructor/b')]).toEqual([
+      true,
+      false,
+      false,
+      false,
+    ]);
+    expect(exportQuery.safeParse({ ppi: '0' }).success).toBe(false);
+    expect(exportQuery.safeParse({ ground: 'red' }).success).toBe(false);
+    expect(pictureName.parse('\u0000\u0001 ')).toBe('Picture');
+  });
+});
+
+describe('pictures', () => {
+  const plain = (width = 40, height = 30): sharp.Sharp =>
+    sharp({ create: { width, height, channels: 3, background: '#2f6b4f' } });
+  const refused = (bytes: Buffer) => decodePicture(bytes).then(() => 'taken', (e: Error) => e.message); // prettier-ignore
+
+  it('are read by content in every format, and kept once by their SHA-256', async () => {
+    for (const format of ['png', 'jpeg', 'webp', 'gif', 'tiff', 'avif'] as const) {
+      const decoded = await decodePicture(await plain().toFormat(format).toBuffer());
+      expect([decoded.width, decoded.height, decoded.renditions.length], format).toEqual([40, 30, 3]);
+    }
+    const bytes = await plain().png().toBuffer();
+    const [one, two] = [
+      await keepPicture(db, id, 'leaf.txt', bytes),
+      await keepPicture(db, id, 'again.png', bytes),
+    ];
+    expect(one).toMatchObject({ name: 'leaf.txt', width: 40, height: 30, format: 'png' });
+    expect(one.id).not.toBe(two.id);
+    expect(await db.selectFrom('blobs').select('sha256').execute()).toHaveLength(1);
+    expect((await pictureRendition(db, two.id, 'thumb')).type).toBe('image/jpeg');
+    await expect(pictureRendition(db, 'nobody', 'full')).rejects.toThrow('no such picture');
+  });
+
+  it('are turned as EXIF asks', async () => {
+    const turned = await plain().withMetadata({ orientation: 6 }).jpeg().toBuffer();
+    expect(await decodePicture(turned)).toMatchObject({ width: 30, height: 40 });
+  });
+
+  it('keep a scan’s pixels to the inch', async () => {
+    expect((await decodePicture(await plain().withMetadata({ density: 300 }).jpeg().toBuffer())).ppi).toBe(
+      300,
+    );
+  });
+
+  it('of SVG are drawn inert: no script runs, nothing outside is fetched', async () => {
+    const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><script>throw 1</script><image href="http://127.0.0.1:9/x.png" width="9" height="9"/><rect width="40" height="20" fill="#f00" onclick="alert(1)"/></svg>`;
+    const decoded = await decodePicture(Buffer.from(svg));
+    expect(decoded.width / decoded.height).toBeCloseTo(2, 2);
+    expect(decoded.renditions.map((r) => r.type)).toEqual(['image/png', 'image/png', 'image/png']);
+  });
+
+  it('are refused with a sentence: empty, cut short, mislabelled, no picture, enormous', async () => {
+    const jpeg = await plain(400, 300).jpeg().toBuffer();
+    expect(await refused(Buffer.alloc(0))).toBe('This file is empty. Nothing was added.');
+    expect(await refused(jpeg.subarray(0, 700))).toMatch(/cut short or damaged.*Nothing was added/);
+    expect(await refused(Buffer.from('<html>hello</html>'))).toMatch(/not a picture Mirrot can read/);
+    expect(await refused(Buffer.from('%PDF-1.4 not really'))).toMatch(/Nothing was added/);
+    expect(
+      await refused(
+        Buffer.concat([Buffer.from([0x89, 0x50, 0x4e, 0x47, 0x0d, 0x0a, 0x1a, 0x0a]), Buffer.alloc(64)]),
+      ),
+    ).toMatch(/Nothing was added/);
+    expect(await refused(Buffer.alloc(61 * 1024 * 1024))).toMatch(/60 MB/);
+    const wide = await sharp({ create: { width: 20_000, height: 6000, channels: 3, background: '#000' }, limitInputPixels: false }).png({ compressionLevel: 1 }).toBuffer(); // prettier-ignore
+    expect(await refused(wide)).toMatch(/100 million pixels/);
+  });
+});
+
+describe('kept copies', () => {
+  it('are the drawing as it was', async () => {
+    await change(chip('a'));
+    const copy = await keepCopy(db, id, 'Before the leaves');
+    await change(chip('b'));
+    expect((await getCopy(db, id, copy.id)).chips).toHaveLength(1);
+    expect(await listCopies(db, id)).toMatchObject([{ name: 'Before the leaves', revision: 1 }]);
+    await expect(getCopy(db, id, 'nobody')).rejects.toThrow('no such kept copy');
+  });
+});
+
+// Source outside: sharp's own reading of the PNG; CSS Values 4 (96 px to the inch).
+describe('output', () => {
+  const filled = shapeWith('s', [square('p', 10, 10, 20)], { fill: { kind: 'flat', hex: '#d4561c' } });
+  const art = async () => {
+    await change(addNode((await getArt(db, id)).art.layers[0]!.id, filled));
+    return (await getArt(db, id)).art;
+  };
+
+  it('writes PNG at a ppi or a width, clear or filled, sheet or drawing', async () => {
+    const drawing = await art();
+    const png = (options: object) => outputPng(db, drawing, { area: 'sheet', picture: false, ...options });
+    const sheet = await sharp(await png({ ppi: 300 })).metadata();
+    expect([sheet.width, sheet.height, sheet.density]).toEqual([1181, 591, 300]);
+    const alone = sharp(await png({ area: 'drawing', width: 200 }));
+    expect(await alone.metadata()).toMatchObject({ width: 200, height: 200 });
+    const stats = await alone.stats();
+    expect(stats.channels.slice(0, 3).map((c) => Math.round(c.mean))).toEqual([0xd4, 0x56, 0x1c]);
+    const pixel = async (options: object): Promise<number[]> => [
+      ...(await sharp(await png(options))
+        .ensureAlpha()
+        .extract({ left: 0, top: 0, width: 1, height: 1 })
+        .raw()
+        .toBuffer()),
+    ];
+    expect((await pixel({ ppi: 96 }))[3]).toBe(0);
+    expect(await pixel({ ppi: 96, ground: '#112233' })).toEqual([0x11, 0x22, 0x33, 255]);
+    await expect(png({ width: 20_000 })).rejects.toThrow('120 million');
+  });
+
+  it('leaves the picture out of an SVG unless asked, and puts its pixels in when asked', async () => {
+    const picture = await keepPicture(
+      db,
+      id,
+      'p.png',
+      await sharp({ create: { width: 8, height: 8, channels: 3, background: '#fff' } })
+        .png()
+        .toBuffer(),
+    );
+    await change(
+      addPicture({
+        id: 'pic',
+        source: picture.id,
+        name: 'p',
+        width: 8,
+        height: 8,
+        placement: [1, 0, 0, 1, 0, 0],
+        shown: true,
+        locked: true,
+        wash: 0,
+      }),
+    );
+    const { art: drawing } = await getArt(db, id);
+    expect(await outputSvg(db, drawing, { area: 'sheet', picture: false })).not.toContain('<image');
+    expect(await outputSvg(db, drawing, { area: 'sheet', picture: true })).toContain(
+      'href="data:image/png;base64,',
+    );
+    expect((await sharp(await outputThumb(db, drawing, 64)).metadata()).width).toBe(64);
+  });
+
+  it('works for an empty drawing, and takes file names from any script', async () => {
+    await change(setSheet({ ground: null }));
+    const { art: empty } = await getArt(db, id);
+    expect(
+      (await sharp(await outputPng(db, empty, { area: 'drawing', picture: false, ppi: 96 })).metadata())
+        .width,
+    ).toBe(378);
+    expect([fileName('a/b\\c: "x"', 'svg'), fileName('🌱', 'png'), fileName('שתיל ירוק', 'svg')]).toEqual([
+      'a-b-c-x.svg',
+      'drawing.png',
+      'שתיל-ירוק.svg',
+    ]);
+  });
+});
