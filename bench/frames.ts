@@ -4,7 +4,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { segmentCubic, cubicPoint, shapesOf, writeSvg, type Path } from '@mirrot/core';
+import { segmentCubic, cubicPoint, shapesOf, type Path } from '@mirrot/core';
 import config from '../playwright.config';
 import { freePort, ROOT, startServer } from '../scripts/ready.mjs';
 import { crowd } from './crowd';

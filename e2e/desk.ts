@@ -21,7 +21,11 @@ export interface Hands {
 export function hands(page: Page): Hands {
   const bed = page.getByRole('application', { name: 'Bed' });
   const onPage = async (p: Point): Promise<Point> => {
-    const [scale, tx, ty] = (await bed.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number];
+    const [scale, tx, ty] = (await bed.getAttribute('data-view'))!.split(' ').map(Number) as [
+      number,
+      number,
+      number,
+    ];
     const box = (await bed.boundingBox())!;
     return { x: box.x + p.x * scale + tx, y: box.y + p.y * scale + ty };
   };
@@ -35,7 +39,7 @@ export function hands(page: Page): Hands {
     const answer = await page.request.get(`${URL()}/api/projects/${id}/art`);
     return ((await answer.json()) as { art: Art }).art;
   };
-  const all = (nodes: readonly (Art['layers'][number]['children'][number])[]): Shape[] =>
+  const all = (nodes: readonly Art['layers'][number]['children'][number][]): Shape[] =>
     nodes.flatMap((n) => (n.type === 'shape' ? [n] : all(n.children)));
   return {
     page,
@@ -60,7 +64,11 @@ export function hands(page: Page): Hands {
 }
 
 /** Makes a project over the API and opens its desk. */
-export async function openNew(page: Page, name: string, sheet = { width: 800, height: 600, unit: 'px' }): Promise<Hands> {
+export async function openNew(
+  page: Page,
+  name: string,
+  sheet = { width: 800, height: 600, unit: 'px' },
+): Promise<Hands> {
   const made = await page.request.post(`${URL()}/api/projects`, { data: { name, sheet } });
   const { id } = (await made.json()) as { id: string };
   await page.goto(`${URL()}/projects/${id}`);
@@ -71,7 +79,10 @@ export async function openNew(page: Page, name: string, sheet = { width: 800, he
 /** Opens one of the demo's projects from the shelf. */
 export async function openDemo(page: Page, name: string): Promise<Hands> {
   await page.goto(URL());
-  await page.getByRole('link', { name: `Open ${name}` }).first().click();
+  await page
+    .getByRole('link', { name: `Open ${name}` })
+    .first()
+    .click();
   await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
   return hands(page);
 }

@@ -13,7 +13,6 @@ import {
 import { WATERING_CAN } from '../demo/originals/watering-can';
 import { startFromShipped, type Hands } from './desk';
 
-process.env.MIRROT_URL ??= 'http://127.0.0.1:4311';
 // Source outside the application: the vector original behind the shipped picture, and resvg, which draws both files.
 
 const TRACED = ['Body', 'Handle', 'Spout'];

@@ -35,7 +35,7 @@ export function checked<T>(schema: z.ZodType<T>, value: unknown): T {
   throw new Refusal(
     400,
     'request',
-    `The request is not right${where ? ` at ${where}` : ''}: ${issue?.message ?? 'unknown'}`,
+    `The request is not right${where ? ` at ${where}` : ''}: ${(issue?.message ?? 'unknown').replace(/\.$/, '')}. Nothing was changed.`,
   );
 }
 

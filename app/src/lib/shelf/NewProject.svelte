@@ -83,6 +83,7 @@
       <div class="size">
         <NumberField
           label="w"
+          name="Width of the sheet"
           value={sheet.width}
           unit={sheet.unit}
           min={0.01}
@@ -91,6 +92,7 @@
         />
         <NumberField
           label="h"
+          name="Height of the sheet"
           value={sheet.height}
           unit={sheet.unit}
           min={0.01}

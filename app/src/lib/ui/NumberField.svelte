@@ -1,6 +1,9 @@
 <script lang="ts">
   interface Props {
+    /** Stands before the number; short. */
     label: string;
+    /** What it is called in full; the label when left out. */
+    name?: string;
     value: number;
     unit?: string;
     digits?: number;
@@ -8,7 +11,16 @@
     max?: number;
     change: (value: number) => void;
   }
-  let { label, value, unit, digits = 2, min = -Infinity, max = Infinity, change }: Props = $props();
+  let {
+    label,
+    name = label,
+    value,
+    unit,
+    digits = 2,
+    min = -Infinity,
+    max = Infinity,
+    change,
+  }: Props = $props();
 
   const written = $derived(String(Number(value.toFixed(digits))));
   let wrong = $state(false);
@@ -28,6 +40,7 @@
     type="text"
     inputmode="decimal"
     value={written}
+    aria-label={name}
     aria-invalid={wrong}
     onchange={(e) => take(e.currentTarget)}
     onkeydown={(e) => {
@@ -43,7 +56,7 @@
 </label>
 {#if wrong}
   <p class="sentence" role="alert">
-    {label} takes a number{Number.isFinite(min) ? ` from ${min}` : ''}{Number.isFinite(max)
+    {name} takes a number{Number.isFinite(min) ? ` from ${min}` : ''}{Number.isFinite(max)
       ? ` to ${max}`
       : ''}. Nothing was changed.
   </p>

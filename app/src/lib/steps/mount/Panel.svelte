@@ -77,6 +77,7 @@
   <div class="pair">
     <NumberField
       label="w"
+      name="Width of the sheet"
       value={fromPx(sheet.width, unit)}
       {unit}
       digits={UNIT_DIGITS[unit]}
@@ -86,6 +87,7 @@
     />
     <NumberField
       label="h"
+      name="Height of the sheet"
       value={fromPx(sheet.height, unit)}
       {unit}
       digits={UNIT_DIGITS[unit]}

@@ -1,0 +1,124 @@
+import { expect, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { request as plain } from 'node:http';
+import { emptyArt } from '@mirrot/core';
+import { URL } from './desk';
+
+/** A request with headers a browser would not let a page set. */
+const raw = (path: string, headers: Record<string, string>): Promise<{ status: number; body: string }> =>
+  new Promise((resolve, reject) => {
+    const { hostname, port } = new globalThis.URL(URL());
+    plain({ hostname, port, path, headers }, (res) => {
+      let body = '';
+      res.on('data', (c: Buffer) => (body += c.toString()));
+      res.on('end', () => resolve({ status: res.statusCode ?? 0, body }));
+    })
+      .on('error', reject)
+      .end();
+  });
+
+test('answers only to its own name, and to no other site', async () => {
+  const { port } = new globalThis.URL(URL());
+  expect((await raw('/api/projects', { host: `evil.example:${port}` })).status).toBe(421);
+  expect(
+    (await raw('/api/projects', { host: `127.0.0.1:${port}`, origin: 'http://evil.example' })).status,
+  ).toBe(403);
+  expect(
+    (await raw('/api/projects', { host: `127.0.0.1:${port}`, origin: `http://127.0.0.1:${port}` })).status,
+  ).toBe(200);
+  expect((await raw('/', { host: 'evil.example' })).status).toBe(421);
+});
+
+test('says that it is well, and what it holds', async ({ request }) => {
+  expect(await (await request.get(`${URL()}/api/health`)).json()).toMatchObject({
+    ok: true,
+    database: 'ready',
+  });
+  const shipped = (await (await request.get(`${URL()}/api/shipped`)).json()) as { name: string }[];
+  expect(shipped.map((s) => s.name)).toEqual(['Gate badge', 'Watering can']);
+  expect((await request.get(`${URL()}/api/shipped/..%2f..%2fpackage.json`)).status()).toBe(404);
+});
+
+test('pages have a strict policy without inline script, and answers one of their own', async ({
+  request,
+}) => {
+  const page = await request.get(URL());
+  const policy = page.headers()['content-security-policy']!;
+  expect(policy).toContain("default-src 'none'");
+  expect(policy).toMatch(/script-src 'self' 'nonce-[^']+'/);
+  expect(policy).not.toMatch(/script-src[^;]*unsafe/);
+  expect((await request.get(`${URL()}/api/health`)).headers()['content-security-policy']).toContain(
+    "default-src 'none'",
+  );
+});
+
+test('refuses what cannot be, in sentences, and stays up', async ({ request }) => {
+  const api = `${URL()}/api/projects`;
+  const made = (await (
+    await request.post(api, { data: { name: 'x'.repeat(500), sheet: { width: 10, height: 10, unit: 'in' } } })
+  ).json()) as { id: string };
+  const art = emptyArt({ width: 960, height: 960, unit: 'in' }, 'x');
+  const change = (base: number, changes: unknown) =>
+    request.post(`${api}/${made.id}/changes`, { data: { base, changes } });
+  const upload = (name: string, buffer: Buffer) =>
+    request.post(`${api}/${made.id}/pictures`, {
+      multipart: { file: { name, mimeType: 'image/png', buffer } },
+    });
+  const jpeg = readFileSync('demo/pictures/watering-can.jpg');
+
+  const cases: [string, number, ReturnType<typeof change>][] = [
+    [
+      'a name of 501',
+      400,
+      request.post(api, { data: { name: 'x'.repeat(501), sheet: { width: 1, height: 1, unit: 'mm' } } }),
+    ],
+    [
+      'no JSON',
+      400,
+      request.post(api, { data: Buffer.from('{'), headers: { 'content-type': 'application/json' } }),
+    ],
+    [
+      'a sheet of nothing',
+      400,
+      request.post(api, { data: { name: 'x', sheet: { width: 0, height: 1, unit: 'mm' } } }),
+    ],
+    ['1e300', 422, change(0, [[{ op: 'replace', path: '/sheet/width', value: 1e300 }]])],
+    ['a place that is not there', 422, change(0, [[{ op: 'replace', path: '/layers/9/name', value: 'x' }]])],
+    ['a proto', 400, change(0, [[{ op: 'add', path: '/__proto__/x', value: 1 }]])],
+    ['an old revision', 409, change(-0 + 5, [[{ op: 'replace', path: '/sheet/ground', value: '#ffffff' }]])],
+    ['an empty file', 422, upload('empty.png', Buffer.alloc(0))],
+    ['a cut file', 422, upload('cut.jpg', jpeg.subarray(0, 50_000))],
+    ['text as a picture', 422, upload('notes.png', Buffer.from('seeds to order'))],
+    ['no project', 404, request.get(`${api}/nobody/art`)],
+    ['no such format', 404, request.get(`${api}/${made.id}/export.gif`)],
+    ['a ground in words', 400, request.get(`${api}/${made.id}/export.png?ground=red`)],
+    ['too many pixels out', 413, request.get(`${api}/${made.id}/export.png?width=20000`)],
+  ];
+  for (const [what, status, answer] of cases) {
+    const response = await answer;
+    expect(response.status(), what).toBe(status);
+    const { error } = (await response.json()) as { error: { code: string; message: string } };
+    expect(error.message, what).toMatch(/^[A-Z].*[.]$/s);
+  }
+  expect(await (await request.get(`${api}/${made.id}/art`)).json()).toMatchObject({
+    revision: 0,
+    art: { sheet: { width: art.sheet.width } },
+  });
+});
+
+test('an SVG with a script is drawn inert as a picture', async ({ page, request }) => {
+  const api = `${URL()}/api/projects`;
+  const { id } = (await (
+    await request.post(api, { data: { name: 'Inert', sheet: { width: 10, height: 10, unit: 'mm' } } })
+  ).json()) as { id: string };
+  const svg =
+    '<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40"><script>window.pwned=1</script><circle cx="20" cy="20" r="19" onload="window.pwned=1" fill="#2f6b4f"/></svg>';
+  const taken = await request.post(`${api}/${id}/pictures`, {
+    multipart: { file: { name: 'a.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(svg) } },
+  });
+  expect(taken.status()).toBe(201);
+  const { picture } = (await taken.json()) as { picture: { id: string } };
+  const answer = await page.goto(`${URL()}/api/pictures/${picture.id}?size=full`);
+  expect(answer!.headers()['content-type']).toBe('image/png');
+  expect(await page.evaluate(() => 'pwned' in window)).toBe(false);
+});

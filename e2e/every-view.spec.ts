@@ -1,0 +1,87 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import { expect, test, type Page } from '@playwright/test';
+import { openDemo, URL } from './desk';
+
+const STEPS = ['Mount', 'Block in', 'Refine', 'Colour', 'Proof', 'Export'];
+
+// Source outside: axe-core's rules for WCAG 2.2 A and AA.
+async function expectClean(page: Page, what: string): Promise<void> {
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${what}: ${v.id} ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join('; ')}`,
+    ),
+  ).toEqual([]);
+}
+
+for (const colorScheme of ['light', 'dark'] as const)
+  test(`every view is accessible and keeps to the page’s policy, ${colorScheme}`, async ({ page }) => {
+    const errors: string[] = [];
+    page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
+    page.on('pageerror', (e) => errors.push(e.message));
+    await page.emulateMedia({ colorScheme });
+    await page.goto(URL());
+    await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+    await expectClean(page, 'shelf');
+    await page.getByRole('button', { name: 'Watering can', exact: true }).click();
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expectClean(page, 'new project');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+
+    const h = await openDemo(page, 'Watering can');
+    for (const [i, name] of STEPS.entries()) {
+      await h.key(String(i + 1));
+      await expect(page.getByRole('button', { name: new RegExp(`^${name}`) }).first()).toHaveAttribute(
+        'aria-current',
+        'step',
+      );
+      if (name === 'Refine') await h.key('v');
+      if (name === 'Refine') await h.key('n');
+      await expectClean(page, name);
+    }
+    await h.key('Control+k');
+    await expect(page.getByRole('dialog')).toBeVisible();
+    await expectClean(page, 'finder');
+    await h.key('Escape');
+    await h.key('?');
+    await expect(page.getByRole('dialog', { name: 'Keys' })).toBeVisible();
+    await expectClean(page, 'keys');
+    expect(errors).toEqual([]);
+  });
+
+test('the fonts that ship are the fonts that show', async ({ page }) => {
+  await page.goto(URL());
+  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+  const loaded = await page.evaluate(async () => {
+    await document.fonts.ready;
+    return [...document.fonts].filter((f) => f.status === 'loaded').map((f) => f.family.replaceAll('"', ''));
+  });
+  expect(loaded).toContain('Bricolage Grotesque Variable');
+  expect(loaded).toContain('Atkinson Hyperlegible Next Variable');
+});
+
+test('light and dark are remembered', async ({ page }) => {
+  await page.goto(URL());
+  const mode = () => page.evaluate(() => document.documentElement.dataset.mode);
+  await page.getByRole('button', { name: 'Turn light and dark' }).click();
+  expect(await mode()).toBe('dark');
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+  expect(await mode()).toBe('dark');
+});
+
+test('high-density screens are sharp: lines are drawn in device pixels', async ({ browser }) => {
+  const page = await browser.newPage({ deviceScaleFactor: 2, viewport: { width: 1280, height: 800 } });
+  await openDemo(page, 'Watering can');
+  const loupe = page.locator('canvas');
+  await expect
+    .poll(() => loupe.evaluate((c: HTMLCanvasElement) => c.width / c.clientWidth))
+    .toBeCloseTo(2, 1);
+  await page.close();
+});

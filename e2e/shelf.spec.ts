@@ -1,0 +1,114 @@
+import { expect, test } from '@playwright/test';
+import { readFileSync } from 'node:fs';
+import { URL } from './desk';
+
+const JPEG = 'demo/pictures/gate-badge.jpg';
+
+/** Pastes or drops a file as a person would, by the event the browser makes of it. */
+const hand = (kind: 'paste' | 'drop', name: string, base64: string): string => `
+  (() => {
+    const bytes = Uint8Array.from(atob('${base64}'), (c) => c.charCodeAt(0));
+    const data = new DataTransfer();
+    data.items.add(new File([bytes], '${name}', { type: 'image/jpeg' }));
+    const target = document.querySelector('main');
+    target.dispatchEvent(${
+      kind === 'paste'
+        ? "new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })"
+        : "new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true })"
+    });
+  })()`;
+
+test('the shelf shows the demo with thumbnails, sizes and ages', async ({ page }) => {
+  await page.goto(URL());
+  for (const [name, size] of [
+    ['Watering can', '120 × 90 mm'],
+    ['Gate badge', '100 × 75 mm'],
+  ] as const) {
+    const card = page.getByRole('article').filter({ hasText: name }).first();
+    await expect(card).toContainText(size);
+    await expect(card.locator('img')).toHaveJSProperty('complete', true);
+  }
+  const thumb = page.locator('article img').first();
+  expect(await thumb.evaluate((img: HTMLImageElement) => img.naturalWidth)).toBeGreaterThan(100);
+});
+
+test('a project starts from a file, a paste and a drop, on a sheet of its own or the picture’s size', async ({
+  page,
+}) => {
+  const bytes = readFileSync(JPEG).toString('base64');
+  await page.goto(URL());
+  const choosing = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: /Choose a picture/ }).click();
+  await (await choosing).setFiles(JPEG);
+  const dialog = page.getByRole('dialog', { name: 'New project' });
+  await expect(dialog.getByLabel('name')).toHaveValue('Gate badge');
+  await dialog.getByLabel('name').fill('From a file');
+  await dialog.getByText('own size').click();
+  await dialog.getByLabel('Width of the sheet').fill('50');
+  await dialog.getByLabel('Height of the sheet').fill('40');
+  await dialog.getByLabel('Height of the sheet').press('Enter');
+  await dialog.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('heading', { name: 'From a file' })).toBeVisible();
+  await expect(page.getByLabel('Width of the sheet')).toHaveValue('50');
+
+  for (const kind of ['paste', 'drop'] as const) {
+    await page.goto(URL());
+    await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+    await page.evaluate(hand(kind, `by-${kind}.jpg`, bytes));
+    await page.getByRole('dialog').getByRole('button', { name: 'Start' }).click();
+    await expect(page.getByRole('heading', { name: `By ${kind}` })).toBeVisible();
+    // This file says 72 ppi, which means nothing: a pixel to a sheet pixel.
+    await expect(page.getByLabel('Width of the sheet')).toHaveValue('2000');
+  }
+
+  // On the desk the same hands place another picture.
+  await page.evaluate(hand('drop', 'second.jpg', bytes));
+  await expect(page.getByText('second.jpg lies on the sheet.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'second.jpg', exact: true })).toBeVisible();
+});
+
+test('a file that is no picture is refused with a sentence, and no project is left behind', async ({
+  page,
+}) => {
+  await page.goto(URL());
+  await expect(page.getByRole('article').first()).toBeVisible();
+  const before = await page.getByRole('article').count();
+  const choosing = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: /Choose a picture/ }).click();
+  await (
+    await choosing
+  ).setFiles({ name: 'cut.jpg', mimeType: 'image/jpeg', buffer: readFileSync(JPEG).subarray(0, 40_000) });
+  await page.getByRole('dialog').getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('alert')).toContainText('cut short or damaged after 40 kB. Nothing was added.');
+  await page.getByRole('button', { name: 'Leave it' }).click();
+  await page.reload();
+  await expect(page.getByRole('article')).toHaveCount(before);
+});
+
+test('projects are renamed, deleted and brought back', async ({ page }) => {
+  const made = await page.request.post(`${URL()}/api/projects`, {
+    data: { name: 'Short lived', sheet: { width: 10, height: 10, unit: 'mm' } },
+  });
+  const { id } = (await made.json()) as { id: string };
+  await page.goto(URL());
+  await page.getByRole('button', { name: 'Rename Short lived' }).click();
+  await page.getByLabel('Name of the project').fill('🌱 a/b שתיל');
+  await page.getByLabel('Name of the project').press('Enter');
+  await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toBeVisible();
+  await page.getByRole('button', { name: 'Rename 🌱 a/b שתיל' }).click();
+  await page.getByLabel('Name of the project').fill('   ');
+  await page.getByLabel('Name of the project').press('Enter');
+  await expect(page.getByRole('alert')).toContainText('at least one character. The name stays as it was.');
+  await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל' }).click();
+  await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toHaveCount(0);
+  expect((await page.request.get(`${URL()}/api/projects/${id}`)).status()).toBe(404);
+  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toBeVisible();
+});
+
+test('a project that is not there says so', async ({ page }) => {
+  await page.goto(`${URL()}/projects/nobody`);
+  await expect(page.getByRole('heading')).toContainText('There is no such project');
+  await page.getByRole('link', { name: 'Back to the shelf' }).click();
+  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+});
