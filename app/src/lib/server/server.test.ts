@@ -2,7 +2,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { sql } from 'kysely';
-import sharp from 'sharp';
+import sharp, { type Sharp } from 'sharp';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { addChip, addNode, addPicture, changeArt, setSheet, type Patch, type Recipe } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
@@ -177,7 +177,7 @@ describe('requests', () => {
 });
 
 describe('pictures', () => {
-  const plain = (width = 40, height = 30): sharp.Sharp =>
+  const plain = (width = 40, height = 30): Sharp =>
     sharp({ create: { width, height, channels: 3, background: '#2f6b4f' } });
   const refused = (bytes: Buffer) => decodePicture(bytes).then(() => 'taken', (e: Error) => e.message); // prettier-ignore
 
