@@ -58,7 +58,10 @@ export const buildApp = () =>
       'app/vite.config.ts',
       'app/svelte.config.js',
     ],
-    () => run('npm', ['run', 'build', '--loglevel=error']),
+    () => {
+      console.log('Building');
+      run('npm', ['run', 'build', '--loglevel=error'], { stdio: ['ignore', 'ignore', 'inherit'] });
+    },
   );
 
 /** Debian's browser and readers of what is written, for the tests. */

@@ -98,7 +98,7 @@
 
 <svg class="marks" aria-hidden="true">
   {#each outlines as shape (shape.id)}
-    <g transform="translate({view.tx} {view.ty}) scale({view.scale})" class="outline">
+    <g transform="translate({view.tx} {view.ty}) scale({view.scale})" class="edge">
       <path d={formatPathData(shape.paths)} vector-effect="non-scaling-stroke" class="halo" />
       <path d={formatPathData(shape.paths)} vector-effect="non-scaling-stroke" />
     </g>
@@ -202,11 +202,11 @@
   .thin {
     stroke-width: 1.5;
   }
-  .outline path {
+  .edge path {
     stroke: var(--carrot);
     stroke-width: 1.5;
   }
-  .outline path.halo {
+  .edge path.halo {
     stroke: var(--halo);
     stroke-width: 3.5;
   }

@@ -200,8 +200,8 @@
   <Status {workplace} />
 </main>
 <Notice notice={desk.notice} close={() => (desk.notice = null)} />
-{#if workplace.finder}<Finder {workplace} />{/if}
-{#if workplace.keysShown}<KeysSheet {workplace} />{/if}
+<Finder {workplace} />
+<KeysSheet {workplace} />
 
 <style>
   .desk {

@@ -7,6 +7,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   let words = $state('');
   let at = $state(0);
+  let search: HTMLInputElement | undefined = $state();
 
   const found = $derived.by(() => {
     const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
@@ -39,11 +40,13 @@
   }
 </script>
 
-<Modal open={workplace.finder} title="Find a command" {close} high width={520}>
+<Modal open={workplace.finder} title="Find a command" {close} high width={520} first={() => search ?? null}>
   <div class="field">
     <input
+      bind:this={search}
       class="search"
       type="text"
+      dir="auto"
       role="combobox"
       aria-label="Command"
       aria-expanded="true"
@@ -78,9 +81,6 @@
 </Modal>
 
 <style>
-  .search {
-    text-align: left !important;
-  }
   .found {
     margin-top: 8px;
     overflow-y: auto;

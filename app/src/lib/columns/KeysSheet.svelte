@@ -63,6 +63,7 @@
     margin-bottom: 14px;
   }
   h3 {
+    break-after: avoid;
     font-size: 14px;
   }
   p {
@@ -70,6 +71,7 @@
     break-inside: avoid;
   }
   kbd {
+    margin-right: 5px;
     font-family: inherit;
   }
 </style>

@@ -20,6 +20,8 @@
   let sheet = $state({ ...A4 });
   let share: number | null = $state(null);
   let wrong: string | null = $state(null);
+  let open = $state(true);
+  let nameField: HTMLInputElement | undefined = $state();
   let stopper: AbortController | null = null;
 
   const picture = $derived(file && URL.createObjectURL(file));
@@ -52,11 +54,13 @@
   }
   function leave(): void {
     stopper?.abort();
-    close();
+    open = false;
+    // The dialog gives the focus back before it goes.
+    setTimeout(close, 150);
   }
 </script>
 
-<Modal open title="New project" close={leave} width={520}>
+<Modal {open} title="New project" close={leave} width={520} first={() => nameField ?? null}>
   <form onsubmit={start}>
     {#if picture}
       <div class="picture">
@@ -66,7 +70,7 @@
     {/if}
     <label class="field">
       <span class="quiet">name</span>
-      <input type="text" dir="auto" maxlength="500" bind:value={name} />
+      <input type="text" dir="auto" maxlength="500" bind:value={name} bind:this={nameField} />
     </label>
     {#if file}
       <Segments

@@ -10,23 +10,25 @@
     /** Stands at the top of the page rather than in its middle. */
     high?: boolean;
     width?: number;
+    /** What has the keyboard first; the closing button when left out. */
+    first?: () => HTMLElement | null;
     children: Snippet;
   }
-  let { open, title, close, high = false, width = 480, children }: Props = $props();
+  let { open, title, close, high = false, width = 480, first, children }: Props = $props();
 </script>
 
-<Dialog {open} onOpenChange={(d) => !d.open && close()}>
+<Dialog {open} initialFocusEl={first} onOpenChange={(d) => !d.open && close()}>
   <Portal>
     <Dialog.Backdrop class="modal-backdrop" />
     <Dialog.Positioner class="modal-positioner {high ? 'high' : ''}">
       <Dialog.Content class="modal-content" style="width: min({width}px, 94vw)">
         <header>
-          <Dialog.Title>{title}</Dialog.Title>
+          <Dialog.Title class="modal-title">{title}</Dialog.Title>
           <Dialog.CloseTrigger class="icon-button" aria-label="Close" title="Close">
             <X size={18} strokeWidth={1.75} />
           </Dialog.CloseTrigger>
         </header>
-        {@render children()}
+        {#if open}{@render children()}{/if}
       </Dialog.Content>
     </Dialog.Positioner>
   </Portal>
@@ -38,8 +40,5 @@
     justify-content: space-between;
     align-items: center;
     margin-bottom: 10px;
-  }
-  header :global(h2) {
-    font-size: 18px;
   }
 </style>

@@ -150,10 +150,11 @@
   />
   <Range
     label="Chroma"
-    value={Math.round(shown[1] * 100)}
-    max={37}
+    value={Math.round(shown[1] * 1000)}
+    max={370}
+    text={shown[1].toFixed(2)}
     track={ramp((t) => [shown[0], t * 0.37, shown[2]])}
-    change={(v) => show([shown[0], v / 100, shown[2]])}
+    change={(v) => show([shown[0], v / 1000, shown[2]])}
     settled={settle}
   />
   <Range

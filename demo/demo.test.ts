@@ -1,0 +1,123 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { describe, expect, it } from 'vitest';
+import {
+  anchorCount,
+  apply,
+  cubicPoint,
+  formatHex,
+  homography,
+  invert,
+  nearestOnPath,
+  parsePathData,
+  pathCubics,
+  project,
+  readArt,
+  sampleDisc,
+  shapesOf,
+  transformPath,
+  type Art,
+  type Shape,
+} from '@mirrot/core';
+import { cornersOf, grain } from './camera';
+import { GATE_BADGE } from './originals/gate-badge';
+import { WATERING_CAN } from './originals/watering-can';
+import { BADGE_CORNERS } from './scene';
+
+const here = import.meta.dirname;
+const load = (name: string): { name: string; picture: string; art: Art } => {
+  const value = JSON.parse(readFileSync(join(here, 'projects', `${name}.json`), 'utf8')) as { name: string; picture: string; art: unknown }; // prettier-ignore
+  return { ...value, art: readArt(value.art) };
+};
+const pixels = async (file: string) => {
+  const { data, info } = await sharp(join(here, 'pictures', file)).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+};
+const shapeIn = (art: Art, name: string): Shape =>
+  shapesOf(art).find(({ shape }) => shape.name === name)!.shape;
+
+describe.each(['watering-can', 'gate-badge'])('%s', (name) => {
+  it('ships a picture at least 1600 px wide, and a document that can be read', async () => {
+    const { picture, art } = load(name);
+    expect(existsSync(join(here, 'pictures', picture))).toBe(true);
+    const meta = await sharp(join(here, 'pictures', picture)).metadata();
+    expect(meta.width).toBeGreaterThanOrEqual(1600);
+    expect(art.pictures[0]).toMatchObject({ width: meta.width, height: meta.height, locked: true });
+  });
+});
+
+describe('Watering can, finished', () => {
+  const { art } = load('watering-can');
+  const shapes = shapesOf(art).map((p) => p.shape);
+
+  it('has at least eight filled shapes on several layers, one with a hole, and few anchors', () => {
+    expect(shapes.length).toBeGreaterThanOrEqual(8);
+    expect(shapes.every((s) => s.fill)).toBe(true);
+    expect(art.layers.length).toBeGreaterThanOrEqual(3);
+    expect(shapeIn(art, 'Handle').paths).toHaveLength(2);
+    expect(shapes.reduce((n, s) => n + anchorCount(s), 0) / shapes.length).toBeLessThan(5);
+  });
+
+  it('is filled with what its photograph shows', async () => {
+    const picture = await pixels('watering-can.jpg');
+    for (const { name, sample } of WATERING_CAN.layers.flatMap((l) => l.shapes))
+      expect(shapeIn(art, name).fill!.hex, name).toBe(
+        formatHex(sampleDisc(picture, sample[0], sample[1], 5)!),
+      );
+  });
+
+  it('lies on the original’s outlines to a hundredth of a picture pixel', () => {
+    const back = invert(art.pictures[0]!.placement)!;
+    for (const { name, d } of WATERING_CAN.layers.flatMap((l) => l.shapes)) {
+      const truth = parsePathData(d);
+      shapeIn(art, name).paths.forEach((path, i) =>
+        transformPath(path, back).anchors.forEach((a, k) =>
+          expect(Math.hypot(a.x - truth[i]!.anchors[k]!.x, a.y - truth[i]!.anchors[k]!.y), name).toBeLessThan(
+            0.01,
+          ),
+        ),
+      );
+    }
+  });
+});
+
+describe('Gate badge, half traced', () => {
+  const { art } = load('gate-badge');
+  const map = homography(cornersOf(GATE_BADGE), BADGE_CORNERS);
+  const back = invert(art.pictures[0]!.placement)!;
+  /** How far what is drawn lies from where the original is seen, in picture pixels: mean over dense points. */
+  const off = (name: string): number => {
+    const [drawn] = shapeIn(art, name).paths;
+    const path = transformPath(drawn!, back);
+    const truth = parsePathData(
+      GATE_BADGE.layers.flatMap((l) => l.shapes).find((s) => s.name === name)!.d,
+    )[0]!;
+    const points = pathCubics(truth).flatMap((c) =>
+      Array.from({ length: 20 }, (_, i) => project(map, cubicPoint(c, i / 20))),
+    );
+    return points.reduce((s, p) => s + nearestOnPath(path, p)!.distance, 0) / points.length;
+  };
+
+  it('follows what is done to a tenth of a pixel, and leaves drift to be seen on the rest', () => {
+    for (const name of ['Plate', 'Field', 'Sun']) expect(off(name), name).toBeLessThan(0.1);
+    for (const name of ['Ground', 'Left post', 'Right post']) {
+      expect(off(name), name).toBeGreaterThan(2);
+      expect(shapeIn(art, name).fill).toBeNull();
+    }
+  });
+
+  it('is seen at an angle and small: its square is no square', () => {
+    const [a, b, c, d] = BADGE_CORNERS;
+    const side = (p: typeof a, q: typeof a): number => Math.hypot(p!.x - q!.x, p!.y - q!.y);
+    expect(Math.abs(side(a, b) - side(c, d))).toBeGreaterThan(10);
+    expect(side(a, b)).toBeLessThan(900);
+    expect(apply(back, { x: 0, y: 0 })).toEqual({ x: 0, y: 0 });
+  });
+});
+
+it('makes the same grain every time', () => {
+  const grey = { width: 8, height: 8, data: new Uint8ClampedArray(256).fill(128) };
+  expect(grain(grey, 12, 3).data).toEqual(grain(grey, 12, 3).data);
+  expect(grain(grey, 12, 3).data).not.toEqual(grain(grey, 12, 4).data);
+});

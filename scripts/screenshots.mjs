@@ -1,0 +1,99 @@
+// npm run screenshots: a current picture of each main view, from the demo's data, into docs/screenshots.
+import { chromium } from '@playwright/test';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import sharp from 'sharp';
+import { buildApp, freePort, installDebian, installPackages, ROOT, startServer } from './ready.mjs';
+import { seed } from './seed.mjs';
+
+installPackages();
+installDebian();
+buildApp();
+const data = mkdtempSync(join(tmpdir(), 'mirrot-shots-'));
+const server = await startServer({ port: await freePort(), data, quiet: true });
+await seed(server.address, data);
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+  ],
+});
+const folder = join(ROOT, 'docs', 'screenshots');
+mkdirSync(folder, { recursive: true });
+
+async function desk(name, colorScheme = 'light') {
+  const page = await browser.newPage({ viewport: { width: 1280, height: 800 }, colorScheme });
+  await page.goto(server.address);
+  await page.getByRole('link', { name: `Open ${name}` }).click();
+  const bed = page.getByRole('application', { name: 'Bed' });
+  await bed.waitFor();
+  await page.waitForTimeout(1500);
+  const box = await bed.boundingBox();
+  /** A share of the sheet, 0 to 1 each way, on the page. */
+  const at = async (x, y) => {
+    const [k, tx, ty] = (await bed.getAttribute('data-view')).split(' ').map(Number);
+    const picture = bed.locator('.sheet');
+    const [w, h] = [await picture.getAttribute('width'), await picture.getAttribute('height')].map(Number);
+    return [box.x + x * w * k + tx, box.y + y * h * k + ty];
+  };
+  const move = async (x, y) => page.mouse.move(...(await at(x, y)));
+  const click = async (x, y) => {
+    await move(x, y);
+    await page.mouse.down();
+    await page.mouse.up();
+  };
+  return { page, at, move, click };
+}
+async function keep(page, name) {
+  await page.waitForTimeout(400);
+  const file = join(folder, `${name}.png`);
+  await sharp(await page.screenshot())
+    .png({ palette: true, quality: 90, effort: 8 })
+    .toFile(file);
+  console.log(`docs/screenshots/${name}.png`);
+}
+
+try {
+  const shelf = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await shelf.goto(server.address);
+  await shelf.waitForTimeout(1500);
+  await keep(shelf, 'shelf');
+
+  const can = await desk('Watering can');
+  await can.move(0.42, 0.6);
+  await keep(can.page, 'mount');
+  await can.page.keyboard.press('3');
+  await can.click(1930 / 2400, 612 / 1800);
+  await can.move(1760 / 2400, 650 / 1800);
+  await keep(can.page, 'refine');
+  await can.page.keyboard.press('Escape');
+  await can.page.keyboard.press('Escape');
+  await can.page.keyboard.press('4');
+  await can.click(1300 / 2400, 1150 / 1800);
+  await keep(can.page, 'colour');
+  await can.page.keyboard.press('Escape');
+  await can.page.keyboard.press('k');
+  await can.page.keyboard.press('5');
+  await can.page.waitForTimeout(4500);
+  await keep(can.page, 'proof');
+  await can.page.keyboard.press('6');
+  await can.page.waitForTimeout(1500);
+  await keep(can.page, 'export');
+
+  const badge = await desk('Gate badge', 'dark');
+  await badge.page.keyboard.press('2');
+  await badge.click(0.497, 0.552);
+  await badge.move(0.55, 0.6);
+  await badge.page.mouse.down();
+  await badge.move(0.6, 0.605);
+  await keep(badge.page, 'block-in-dark');
+} finally {
+  await browser.close();
+  await server.stop();
+  rmSync(data, { recursive: true, force: true });
+}
