@@ -64,9 +64,9 @@ export const buildApp = () =>
     },
   );
 
-/** Debian's browser and readers of what is written, for the tests. */
+/** Debian's browser, for the tests. */
 export function installDebian() {
-  const wanted = { chromium: 'chromium', 'rsvg-convert': 'librsvg2-bin' };
+  const wanted = { chromium: 'chromium' };
   const missing = Object.entries(wanted)
     .filter(([command]) => spawnSync('which', [command]).status !== 0)
     .map(([, pack]) => pack);
