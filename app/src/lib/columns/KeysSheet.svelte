@@ -3,6 +3,7 @@
   import { COMMANDS } from '$lib/steps/commands';
   import { STEP_NAMES } from '$lib/steps/everywhere';
   import Modal from '$lib/ui/Modal.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
 
@@ -32,6 +33,13 @@
 </script>
 
 <Modal open={workplace.keysShown} title="Keys" close={() => (workplace.keysShown = false)} width={860}>
+  <div class="single">
+    <Toggle
+      label="Keys without Ctrl work"
+      on={workplace.singleKeys}
+      change={(on) => workplace.turnSingleKeys(on)}
+    />
+  </div>
   <div class="sheet">
     <section>
       <h3>Held, and with the pointer</h3>
@@ -54,6 +62,10 @@
 </Modal>
 
 <style>
+  .single {
+    width: 240px;
+    margin-bottom: 10px;
+  }
   .sheet {
     columns: 3 220px;
     column-gap: 24px;

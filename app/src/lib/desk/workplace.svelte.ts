@@ -22,6 +22,8 @@ export interface Progress {
   stop(): void;
 }
 
+const SINGLE_KEYS = 'mirrot-single-keys';
+
 /** The desk with what surrounds it: its project, how it is saved, what is under way. */
 export class Workplace {
   project: ProjectAnswer = $state.raw()!;
@@ -29,6 +31,8 @@ export class Workplace {
   progress: Progress | null = $state.raw(null);
   finder = $state(false);
   keysShown = $state(false);
+  /** Whether keys without Ctrl do anything (WCAG 2.2, 2.1.4: they can be switched off). Remembered in the browser. */
+  singleKeys = $state(globalThis.localStorage?.getItem(SINGLE_KEYS) !== 'off');
   /** The last file written, for the route bar. */
   lastFile: string | null = $state(null);
   exporting = $state({
@@ -70,6 +74,11 @@ export class Workplace {
         this.progress = null;
       }
     }
+  }
+
+  turnSingleKeys(on: boolean): void {
+    this.singleKeys = on;
+    localStorage.setItem(SINGLE_KEYS, on ? 'on' : 'off');
   }
 
   async rename(name: string): Promise<void> {

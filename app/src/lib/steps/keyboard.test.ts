@@ -136,6 +136,13 @@ describe('keys and places', () => {
     expect(down('Alt+ArrowLeft')).toBe(true);
   });
 
+  it('does nothing by single keys when they are switched off; Ctrl, arrows and Esc still work', () => {
+    b.desk.choose(chooseShapes(['s']));
+    w.singleKeys = false;
+    expect([down('h'), down('Shift+V'), down('3'), down('?')]).toEqual([false, false, false, false]);
+    expect([down('ArrowLeft'), down('Mod+Z'), down('Escape')]).toEqual([true, true, true]);
+  });
+
   it('digits open steps; 3 opens Refine on the shape under the pointer', () => {
     begin('colour');
     b.desk.pointerAt = { x: 20 + 170, y: 10 + 20 };

@@ -72,6 +72,7 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
         escape(desk, machine);
         return true;
       }
+      if (!w.singleKeys && /^(Shift\+)?[^←→↑↓]$/u.test(name)) return false;
       if (machine.busy && machine.key(e.key.toLowerCase())) return true;
       const held = HELD[name];
       if (held && (!held.steps || held.steps.includes(desk.step))) {
