@@ -95,7 +95,7 @@ export { contrastRatio } from './colour/contrast';
 
 export { pixelAt, type Raster } from './picture/raster';
 export { sampleDisc } from './picture/sample';
-export { homography, invertHomography, project, type Homography } from './picture/homography';
+export { homography, invertHomography, project, type Homography } from './geometry/homography';
 export { warpRaster } from './picture/warp';
 
 export * from './art/schema';

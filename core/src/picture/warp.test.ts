@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { solveLinear } from '../geometry/linear';
 import { seeded } from '../testing';
-import { homography, invertHomography, project } from './homography';
+import { homography, invertHomography, project } from '../geometry/homography';
 import type { Raster } from './raster';
 import { warpRaster } from './warp';
 

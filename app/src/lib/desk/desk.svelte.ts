@@ -186,8 +186,14 @@ export class Desk {
   zoom(factor: number, at: Point = { x: this.bed.width / 2, y: this.bed.height / 2 }): void {
     this.look(zoomed(this.view, factor, at));
   }
+  /** Looks elsewhere at one go; always a view of its own for `viewBack`. */
+  jump(view: View): void {
+    this.#viewBefore = this.view;
+    this.#viewTime = -Infinity;
+    this.view = view;
+  }
   fit(box: Box = this.sheetBox): void {
-    this.look(fitted(box, this.bed));
+    this.jump(fitted(box, this.bed));
   }
   viewBack(): void {
     if (!this.#viewBefore) return;

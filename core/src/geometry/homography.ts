@@ -1,6 +1,6 @@
 import { MirrotError } from '../error';
-import { solveLinear } from '../geometry/linear';
-import type { Point } from '../geometry/vector';
+import { solveLinear } from './linear';
+import type { Point } from './vector';
 
 /** A projective map of the plane, its 3 × 3 matrix row by row. */
 export type Homography = readonly [number, number, number, number, number, number, number, number, number];
