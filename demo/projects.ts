@@ -1,25 +1,19 @@
 import {
   ART_VERSION,
-  cubicPoint,
   emptyArt,
-  fitCubic,
   formatHex,
   homography,
   parsePathData,
-  pathCubics,
+  placedPicture,
   project,
+  projectPath,
   sampleDisc,
   scaling,
-  subtract,
-  tangentAt,
   transformPath,
-  unit,
-  type Anchor,
   type Art,
   type Chip,
   type Layer,
   type Path,
-  type PlacedPicture,
   type Point,
   type Raster,
   type Shape,
@@ -42,34 +36,6 @@ const slug = (name: string): string => name.toLowerCase().replaceAll(' ', '-');
 export function seenPaths(shape: OriginalShape, through: ((p: Path) => Path) | null): Path[] {
   const paths = parsePathData(shape.d, (n) => `${slug(shape.name)}-${n + 1}`);
   return through ? paths.map(through) : paths;
-}
-
-/**
- * A path seen through a projective map: anchors where they are seen, each segment one cubic fitted to what is seen of
- * it, leaving and arriving in the directions that are seen.
- */
-export function seenThrough(map: (p: Point) => Point): (path: Path) => Path {
-  const STEP = 1e-3;
-  return (path) => {
-    const seenTangent = (i: number, side: 'in' | 'out'): Point | null => {
-      const a = path.anchors[i]!;
-      const t = tangentAt(path, i, side);
-      return t && unit(subtract(map({ x: a.x + t.x * STEP, y: a.y + t.y * STEP }), map(a)));
-    };
-    const n = path.anchors.length;
-    const anchors: Anchor[] = path.anchors.map((a) => ({ ...a, ...map(a), in: null, out: null }));
-    pathCubics(path).forEach((c, i) => {
-      const next = (i + 1) % n;
-      if (path.anchors[i]!.out === null && path.anchors[next]!.in === null) return;
-      const points = Array.from({ length: 33 }, (_, k) => map(cubicPoint(c, k / 32)));
-      const leaving = seenTangent(i, 'out');
-      const arriving = seenTangent(next, 'in');
-      const fitted = fitCubic(points, leaving, arriving && { x: -arriving.x, y: -arriving.y });
-      anchors[i] = { ...anchors[i]!, out: subtract(fitted[1], fitted[0]) };
-      anchors[next] = { ...anchors[next]!, in: subtract(fitted[2], fitted[3]) };
-    });
-    return { ...path, anchors };
-  };
 }
 
 /** A colour sampled from the photograph. */
@@ -116,17 +82,20 @@ function artOf(
   const k = width / original.width;
   const height = original.height * k;
   const onSheet = (p: Path): Path => rounded(transformPath(p, scaling(k)));
-  const picture: PlacedPicture = {
+  const picture = placedPicture({
     id: 'picture',
     source: 'picture',
     name: `${original.name}.jpg`,
     width: original.width,
     height: original.height,
     placement: [k, 0, 0, k, 0, 0],
-    shown: true,
-    locked: true,
-    wash: 0,
-  };
+    credit: {
+      source: 'Photographed for the demo',
+      author: 'Quillmere Seed Room',
+      licence: 'CC0',
+      address: '',
+    },
+  });
   const placed = layers.map((l) => ({
     ...l,
     children: l.children.map((s) => (s.type === 'shape' ? { ...s, paths: s.paths.map(onSheet) } : s)),
@@ -182,7 +151,7 @@ const OFF: readonly (readonly [number, number])[] = [
 export function gateBadgeProject(picture: Raster): DemoProject {
   const map = homography(cornersOf(GATE_BADGE), BADGE_CORNERS);
   const seen = (p: Point): Point => project(map, p);
-  const through = seenThrough(seen);
+  const through = (p: Path): Path => projectPath(p, seen).path;
   const rough = (p: Path): Path => ({
     ...p,
     anchors: p.anchors.map((a, i) => {

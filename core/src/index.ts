@@ -97,6 +97,15 @@ export { pixelAt, type Raster } from './picture/raster';
 export { sampleDisc } from './picture/sample';
 export { homography, invertHomography, project, type Homography } from './geometry/homography';
 export { warpRaster } from './picture/warp';
+export { checkQuad, measuredAspect, squareUp, type Squared } from './geometry/square';
+export { affineThrough } from './geometry/register';
+export { edgePicture, lineDrawing } from './picture/edges';
+export { levelOffer, type LevelOffer } from './picture/level';
+export { greyPicture } from './picture/lightness';
+export { otsuLevels, toneSteps, type ToneOptions, type Tones } from './picture/tones';
+export { projectPath, type Projected } from './path/project';
+export { migrateArt, PLAIN_PICTURE } from './art/migrate';
+export * from './art/picture';
 
 export * from './art/schema';
 export { formatLength, fromPx, PX_PER, toPx, UNIT_DIGITS, UNITS, type Unit } from './art/units';

@@ -5,7 +5,15 @@ import { applyForeignPatches, changeArt, type Patch } from './change';
 import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, removePicture, restack, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
 import { emptyHistory, record, redo, undo } from './history';
 import { mergeArt } from './merge';
-import { artSchema, emptyArt, readArt, type Art, type PlacedPicture, type Shape } from './schema';
+import {
+  artSchema,
+  emptyArt,
+  placedPicture,
+  readArt,
+  type Art,
+  type PlacedPicture,
+  type Shape,
+} from './schema';
 import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
 
@@ -22,17 +30,9 @@ const shape = (id: string, values: Partial<Shape> = {}): Shape => ({
   ...values,
 });
 
-const picture: PlacedPicture = {
-  id: 'pic',
-  source: 'abc',
-  name: 'can.jpg',
-  width: 100,
-  height: 50,
-  placement: [1, 0, 0, 1, 0, 0],
-  shown: true,
-  locked: true,
-  wash: 0,
-};
+const picture: PlacedPicture = placedPicture({
+  id: 'pic', source: 'abc', name: 'can.jpg', width: 100, height: 50, placement: [1, 0, 0, 1, 0, 0],
+}); // prettier-ignore
 
 const blank = emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer');
 const withShapes = (...shapes: Shape[]): Art =>
@@ -218,7 +218,7 @@ describe('patches from outside', () => {
     [{ op: 'replace', path: '/layers/7/name', value: 'x' }],
     [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: null }],
     [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: 1e300 }],
-    [{ op: 'replace', path: '/version', value: 2 }],
+    [{ op: 'replace', path: '/version', value: 3 }],
     [{ op: 'remove', path: '/sheet' }],
     [{ op: 'add', path: '/layers/0/children/0/extra', value: 1 }],
     [{ op: 'replace', path: '/__proto__/polluted', value: 1 }],

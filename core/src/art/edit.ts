@@ -1,4 +1,5 @@
 import { isDraft, original, type Draft } from 'mutative';
+import type { Point } from '../geometry/vector';
 import type { Path } from '../path/path';
 import type { Recipe } from './change';
 import type { Art, Chip, Group, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
@@ -214,4 +215,25 @@ export const removeChip =
   (id: string): Recipe =>
   (draft) => {
     draft.chips = draft.chips.filter((c) => c.id !== id);
+  };
+
+/** Moves every shape and picture by a way in sheet pixels. */
+export const shiftAll =
+  (by: Point): Recipe =>
+  (draft) => {
+    const shift = (nodes: Draft<ShapeNode>[]): void => {
+      for (const node of nodes)
+        if (node.type === 'group') shift(node.children);
+        else
+          for (const path of node.paths as Draft<Path>[])
+            for (const anchor of path.anchors) {
+              anchor.x += by.x;
+              anchor.y += by.y;
+            }
+    };
+    for (const layer of draft.layers) shift(layer.children);
+    for (const p of draft.pictures) {
+      p.placement[4] += by.x;
+      p.placement[5] += by.y;
+    }
   };

@@ -1,10 +1,11 @@
 import { z } from 'zod';
 import { MirrotError } from '../error';
 import type { Path } from '../path/path';
+import { migrateArt, PLAIN_PICTURE } from './migrate';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
-export const ART_VERSION = 1;
+export const ART_VERSION = 2;
 
 /** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
 export const FARTHEST = 1e6;
@@ -72,6 +73,20 @@ const layerSchema = z.strictObject({
   children: z.array(nodeSchema),
 });
 
+/** How a picture is shown to see by; the pixels stay what they are. */
+export const PICTURE_VIEWS = ['plain', 'grey', 'tones', 'edges', 'lines'] as const;
+export type PictureView = (typeof PICTURE_VIEWS)[number];
+
+const note = z
+  .string()
+  .max(500)
+  .regex(/^[^\p{Cc}]*$/u);
+
+/**
+ * A picture as it lies on the sheet. `width` and `height` are its own pixels. With `square` set, what lies within the
+ * four corners (own pixels, clockwise from the top left) is seen straight on, as many pixels as `square` says.
+ * `placement` takes the pixels that are seen to sheet pixels; `crop` is in those too.
+ */
 const pictureSchema = z.strictObject({
   id,
   source: id,
@@ -84,6 +99,25 @@ const pictureSchema = z.strictObject({
   shown: z.boolean(),
   locked: z.boolean(),
   wash: z.number().min(0).max(100),
+  square: z
+    .strictObject({
+      corners: z.tuple([pointSchema, pointSchema, pointSchema, pointSchema]),
+      width: z.number().int().positive().max(20_000),
+      height: z.number().int().positive().max(20_000),
+    })
+    .nullable(),
+  crop: z
+    .strictObject({ x0: coordinate, y0: coordinate, x1: coordinate, y1: coordinate })
+    .refine((c) => c.x1 > c.x0 && c.y1 > c.y0, 'A crop needs an area.')
+    .nullable(),
+  view: z.enum(PICTURE_VIEWS),
+  tones: z.strictObject({
+    count: z.number().int().min(2).max(9),
+    bounds: z.array(z.number().min(0).max(255)).max(8).nullable(),
+    smooth: z.number().int().min(0).max(20),
+  }),
+  veil: z.boolean(),
+  credit: z.strictObject({ source: note, author: note, licence: note, address: note }),
 });
 
 const chipSchema = z.strictObject({ id, name: z.string().max(500), hex });
@@ -93,10 +127,12 @@ const sheetSchema = z.strictObject({
   height: length,
   unit: z.enum(UNITS),
   ground: hex.nullable(),
+  /** Pixels to the inch it is meant to be printed at. */
+  ppi: z.number().min(1).max(4800),
 });
 
 /**
- * The document, version 1. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
+ * The document, version 2. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
  * colours "#rrggbb". Layers, groups and shapes are listed bottom first, as they are painted.
  */
 export const artSchema = z
@@ -174,13 +210,19 @@ export interface Art {
   readonly chips: readonly Chip[];
 }
 
+/** A picture just placed: what is not given is as it comes. */
+export const placedPicture = (
+  given: Pick<PlacedPicture, 'id' | 'source' | 'name' | 'width' | 'height' | 'placement'> &
+    Partial<PlacedPicture>,
+): PlacedPicture => ({ shown: true, locked: true, wash: 0, ...PLAIN_PICTURE, ...given });
+
 /**
- * Checks a document from outside.
+ * Checks a document from outside, of this version or an older one.
  *
  * @throws MirrotError `art` naming the first place that is wrong
  */
 export function readArt(value: unknown): Art {
-  const read = artSchema.safeParse(value);
+  const read = artSchema.safeParse(migrateArt(value));
   if (read.success) return read.data as Art;
   const issue = read.error.issues[0];
   const place = issue?.path.join('/') || 'the document';
@@ -191,9 +233,9 @@ export function readArt(value: unknown): Art {
 }
 
 /** A document with an empty layer and nothing on it. Sizes in sheet pixels. */
-export const emptyArt = (sheet: Omit<Sheet, 'ground'>, layerId: string): Art => ({
+export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string): Art => ({
   version: ART_VERSION,
-  sheet: { ...sheet, ground: null },
+  sheet: { ...sheet, ground: null, ppi: 300 },
   pictures: [],
   traced: null,
   layers: [

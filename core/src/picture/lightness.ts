@@ -52,3 +52,10 @@ export const GREY_OF_LIGHTNESS: Uint8Array = (() => {
     return best;
   });
 })();
+
+/** The picture without its colours, as light and dark as it is. */
+export const greyPicture = (picture: Raster): Raster =>
+  greyRaster(
+    lightnessOf(picture).map((l) => GREY_OF_LIGHTNESS[l]!),
+    picture,
+  );

@@ -4,7 +4,8 @@
   import { moveBetween, toSheet, uncovered, type View } from '$lib/desk/view';
   import { untrack, type Snippet } from 'svelte';
   import type { BedPointer, PressMachine } from './behaviour';
-  import Drawing from './Drawing.svelte';
+  import Fills from './Fills.svelte';
+  import Inks from './Inks.svelte';
   import Marks from './Marks.svelte';
   import Pictures from './Pictures.svelte';
 
@@ -156,7 +157,7 @@
   const cursor = $derived(
     panning ? 'grabbing'
     : desk.held.has('space') ? 'grab'
-    : desk.step === 'block-in' || desk.sampling || desk.held.has('d') || desk.held.has('t') ? 'crosshair'
+    : desk.step === 'block-in' || desk.sampling || desk.held.has('d') || desk.held.has('t') || desk.task ? 'crosshair'
     : 'default',
   ); // prettier-ignore
   const dataView = $derived(`${desk.view.scale} ${desk.view.tx} ${desk.view.ty}`);
@@ -183,8 +184,11 @@
   <div class="moving" style:transform>
     <Pictures {desk} view={drawn} margin={MARGIN} />
   </div>
+  <div class="moving" class:veil={desk.traced?.veil} style:transform>
+    <Fills {desk} view={drawn} margin={MARGIN} />
+  </div>
   <div class="moving" style:transform>
-    <Drawing {desk} view={drawn} margin={MARGIN} />
+    <Inks {desk} view={drawn} margin={MARGIN} />
   </div>
   <Marks {desk} {over} busy={desk.pressing} />
   {@render children?.()}
@@ -206,5 +210,9 @@
     transform-origin: 0 0;
     will-change: transform;
     pointer-events: none;
+  }
+  /* Fills lend the picture their colour; its light and dark stay. */
+  .veil {
+    mix-blend-mode: color;
   }
 </style>

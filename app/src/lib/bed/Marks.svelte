@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { formatPathData, haloOf, type Cubic, type Point } from '@mirrot/core';
+  import { apply, formatPathData, haloOf, type Cubic, type Point } from '@mirrot/core';
   import { isAnchorChosen, type HandleRef } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
@@ -86,7 +86,21 @@
   const outlines = $derived(
     desk.seen.ink || desk.held.has('q') || desk.held.has('shift+q') ? [] : desk.chosenShapes,
   );
-  const frame = $derived(currentFrame(desk));
+  const frame = $derived(desk.task ? null : currentFrame(desk));
+  const crop = $derived.by((): Point[] => {
+    const { task, traced } = desk;
+    if (task?.kind !== 'crop' || !traced) return [];
+    const { x0, y0, x1, y1 } = task.box;
+    return [
+      { x: x0, y: y0 },
+      { x: x1, y: y0 },
+      { x: x1, y: y1 },
+      { x: x0, y: y1 },
+    ].map((p) => bed(apply(traced.placement, p)));
+  });
+  const cropGrips = $derived(
+    crop.flatMap((p, i) => [p, { x: (p.x + crop[(i + 1) % 4]!.x) / 2, y: (p.y + crop[(i + 1) % 4]!.y) / 2 }]),
+  );
   const corners = $derived(frame ? frameCorners(frame).map(bed) : []);
   const preview = $derived('cubic' in foresight && foresight.cubic ? cubicText(foresight.cubic) : null);
   const previewInk = $derived.by(() => {
@@ -147,6 +161,22 @@
     <circle cx={at.x} cy={at.y} r="2" style:stroke={previewInk} />
   {/if}
 
+  {#if crop.length === 4}
+    <path class="shade" d="M0 0H{desk.bed.width}V{desk.bed.height}H0ZM{crop.map(text).join('L')}Z" />
+    <path class="chosen thin" d="M{crop.map(text).join('L')}Z" />
+    {#each cropGrips as g, i (i)}
+      <circle class="halo" cx={g.x} cy={g.y} r="4" />
+      <circle class="chosen" cx={g.x} cy={g.y} r="4" />
+    {/each}
+  {/if}
+  {#if desk.rule}
+    {@const a = bed(desk.rule.from)}
+    {@const b = bed(desk.rule.to)}
+    <path class="halo" d="M{text(a)}L{text(b)}" />
+    <path class="chosen thin" d="M{text(a)}L{text(b)}" />
+    <circle class="chosen thin" cx={a.x} cy={a.y} r="4" />
+    <circle class="chosen thin" cx={b.x} cy={b.y} r="4" />
+  {/if}
   {#if corners.length === 4}
     <path class="frame" d="M{corners.map(text).join('L')}Z" />
     {#each corners as c, i (i)}
@@ -214,6 +244,12 @@
     stroke: var(--carrot);
     stroke-width: 1;
     stroke-dasharray: 3 4;
+  }
+  .shade {
+    fill: #22241f;
+    fill-opacity: 0.45;
+    fill-rule: evenodd;
+    stroke: none;
   }
   .choosing {
     stroke: var(--plum);

@@ -1,24 +1,25 @@
 <script lang="ts">
-  import { meanScale, type PlacedPicture } from '@mirrot/core';
-  import { pictureUrl } from '$lib/desk/api';
+  import { meanScale, seenSize, type PlacedPicture } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { matrixText, viewMatrix, type View } from '$lib/desk/view';
+  import { matrixText, type View } from '$lib/desk/view';
+  import Layer from './Layer.svelte';
 
   let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
-
-  /** Longest side of the server's working copy. */
-  const WORK = 2048;
 
   const sheet = $derived(desk.art.sheet);
   const opacity = $derived(desk.seen.picture);
   const shown = $derived(desk.art.pictures.filter((p) => p.shown));
-  const inset = $derived({ ...view, tx: view.tx + margin, ty: view.ty + margin });
 
+  /** Longest side of the server's working copy. */
+  const WORK = 2048;
   /** Whether the working copy is too coarse for what is seen now. */
   const near = (p: PlacedPicture): boolean => {
     const coarse = Math.max(p.width, p.height) / WORK;
     return coarse > 1 && meanScale(p.placement) * view.scale * devicePixelRatio * coarse > 1.2;
   };
+  $effect(() => {
+    for (const p of shown) desk.seeing.want(p, near(p));
+  });
 
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.
   function washMatrix(wash: number): string {
@@ -31,54 +32,45 @@
   }
 </script>
 
-<svg
-  class="layer"
-  style:left="{-margin}px"
-  style:top="{-margin}px"
-  width={desk.bed.width + 2 * margin}
-  height={desk.bed.height + 2 * margin}
-  aria-hidden="true"
->
+<Layer {desk} {view} {margin}>
   {#each shown.filter((p) => p.wash > 0) as p (p.id)}
     <filter id="wash-{p.id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB">
       <feColorMatrix type="matrix" values={washMatrix(p.wash)} />
     </filter>
   {/each}
-  <g transform={matrixText(viewMatrix(inset))}>
-    <rect
-      class="sheet"
-      width={sheet.width}
-      height={sheet.height}
-      fill={sheet.ground ?? '#fffdf8'}
-      stroke-width={1 / view.scale}
-    />
-    <g {opacity} style:display={opacity > 0 ? null : 'none'}>
-      {#each shown as p (p.id)}
-        <g transform={matrixText(p.placement)} filter={p.wash > 0 ? `url(#wash-${p.id})` : null}>
-          <image
-            href={pictureUrl(p.source, 'work')}
-            width={p.width}
-            height={p.height}
-            preserveAspectRatio="none"
-          />
-          {#if near(p)}
-            <image
-              href={pictureUrl(p.source, 'full')}
-              width={p.width}
-              height={p.height}
-              preserveAspectRatio="none"
-            />
+  <rect
+    class="sheet"
+    width={sheet.width}
+    height={sheet.height}
+    fill={sheet.ground ?? '#fffdf8'}
+    stroke-width={1 / view.scale}
+  />
+  <g {opacity} style:display={opacity > 0 ? null : 'none'}>
+    {#each shown as p (p.id)}
+      {@const size = seenSize(p)}
+      {@const hrefs = desk.seeing.hrefs(p)}
+      {#if p.crop}
+        <clipPath id="crop-{p.id}">
+          <rect x={p.crop.x0} y={p.crop.y0} width={p.crop.x1 - p.crop.x0} height={p.crop.y1 - p.crop.y0} />
+        </clipPath>
+      {/if}
+      <g
+        transform={matrixText(p.placement)}
+        filter={p.wash > 0 ? `url(#wash-${p.id})` : null}
+        clip-path={p.crop && desk.task?.kind !== 'crop' ? `url(#crop-${p.id})` : null}
+      >
+        {#if hrefs}
+          <image href={hrefs.work} {...size} preserveAspectRatio="none" />
+          {#if near(p) && hrefs.full !== hrefs.work}
+            <image href={hrefs.full} {...size} preserveAspectRatio="none" />
           {/if}
-        </g>
-      {/each}
-    </g>
+        {/if}
+      </g>
+    {/each}
   </g>
-</svg>
+</Layer>
 
 <style>
-  .layer {
-    position: absolute;
-  }
   .sheet {
     stroke: var(--line);
   }

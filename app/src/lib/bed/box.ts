@@ -8,12 +8,11 @@ import {
   mappedCorners,
   rotation,
   scaling,
+  seenBox,
   setPaths,
-  setPicture,
   subtract,
   together,
   transformPath,
-  translation,
   type Affine,
   type Box,
   type PlacedPicture,
@@ -22,8 +21,8 @@ import {
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed } from '$lib/desk/view';
+import { pictureRecipe } from '$lib/desk/placing';
 import type { BedPointer, Grip } from './behaviour';
-import { alongAxis } from './shaping';
 
 /** Reach of a box's corner, and of the zone beyond it that turns, in screen pixels. */
 const CORNER_REACH = 8;
@@ -48,9 +47,10 @@ export const frameOfBox = (box: Box): Frame => ({
   map: [Math.max(box.x1 - box.x0, LEAST), 0, 0, Math.max(box.y1 - box.y0, LEAST), box.x0, box.y0],
 });
 
-export const frameOfPicture = (p: PlacedPicture): Frame => ({
-  map: compose(p.placement, scaling(p.width, p.height)),
-});
+export const frameOfPicture = (p: PlacedPicture): Frame => {
+  const { x0, y0, x1, y1 } = seenBox(p);
+  return { map: compose(p.placement, [x1 - x0, 0, 0, y1 - y0, x0, y0]) };
+};
 
 export const frameCorners = (frame: Frame): Point[] => mappedCorners(1, 1, frame.map);
 
@@ -124,10 +124,11 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const picture = desk.step === 'mount' ? desk.traced : null;
   const shapes = picture ? [] : desk.chosenShapes;
   const what = picture ? 'the picture' : shapes.length > 1 ? `${shapes.length} shapes` : 'the shape';
+  const { art } = desk;
   const gesture = desk.gesture(`${grip.turning ? 'Turn' : 'Scale'} ${what}`);
   const recipe = (map: Affine): Recipe =>
     picture
-      ? setPicture(picture.id, { placement: compose(map, picture.placement) })
+      ? pictureRecipe(art, picture, { placement: compose(map, picture.placement) }, desk.follow)
       : together(
           ...shapes.map((s) =>
             setPaths(
@@ -139,28 +140,6 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   return {
     drag: (p) =>
       gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, picture ? p.shift : !p.shift, p.shift))),
-    release: () => gesture.keep(),
-    cancel: () => gesture.drop(),
-  };
-}
-
-/** A press in Mount: moves, scales or turns the picture when it is unlocked. */
-export function pressMount(desk: Desk, start: BedPointer): Grip | null {
-  const corner = boxGripAt(desk, start);
-  if (corner) return gripBox(desk, corner, start);
-  const frame = currentFrame(desk);
-  const picture = desk.traced;
-  const back = frame && invert(frame.map);
-  if (!back || !picture || !boxHas({ x0: 0, y0: 0, x1: 1, y1: 1 }, apply(back, start.sheet))) return null;
-  const gesture = desk.gesture('Move the picture');
-  return {
-    drag(p) {
-      const d = subtract(p.sheet, start.sheet);
-      const way = p.shift ? alongAxis(d) : d;
-      gesture.show(
-        setPicture(picture.id, { placement: compose(translation(way.x, way.y), picture.placement) }),
-      );
-    },
     release: () => gesture.keep(),
     cancel: () => gesture.drop(),
   };

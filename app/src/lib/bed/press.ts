@@ -1,7 +1,7 @@
 import type { Desk, Step } from '$lib/desk/desk.svelte';
 import type { Press } from './behaviour';
 import { pressBlockIn } from './block-in';
-import { pressMount } from './box';
+import { pressMount } from './mount';
 import { pressRefine } from './refine';
 import { gripSample, pressChoose } from './sampling';
 
@@ -18,7 +18,7 @@ const BY_STEP: Readonly<Record<Step, (desk: Desk, p: Parameters<Press>[0]) => Re
 export const pressOn =
   (desk: Desk): Press =>
   (p) => {
-    desk.offer = null;
+    if (!desk.task) desk.offer = null;
     if (desk.held.has('d')) return gripSample(desk, p);
     return BY_STEP[desk.step](desk, p);
   };

@@ -11,7 +11,7 @@ function withPixels(b: Bench): void {
   for (let i = 0; i < 200 * 100; i++)
     data.set([i % 200 < 100 ? 32 : 224, i % 200 < 100 ? 64 : 224, 96, 255], i * 4);
   data.set([255, 0, 255, 255], (50 * 200 + 50) * 4);
-  b.desk.inks.raster = { source: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
+  b.desk.inks.raster = { key: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
 }
 const drawn = (): Bench => {
   const b = benchWith(

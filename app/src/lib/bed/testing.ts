@@ -4,6 +4,7 @@ import {
   changeArt,
   corner,
   emptyArt,
+  placedPicture,
   type Anchor,
   type Art,
   type Path,
@@ -117,15 +118,14 @@ export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', sca
 export const withPicture = ({ desk }: Bench, width = 200, height = 100): void =>
   void desk.change(
     'Add a picture',
-    addPicture({
-      id: 'pic',
-      source: 'src',
-      name: 'Photo',
-      width,
-      height,
-      placement: [1, 0, 0, 1, 0, 0],
-      shown: true,
-      locked: true,
-      wash: 0,
-    }),
+    addPicture(
+      placedPicture({
+        id: 'pic',
+        source: 'src',
+        name: 'Photo',
+        width,
+        height,
+        placement: [1, 0, 0, 1, 0, 0],
+      }),
+    ),
   );

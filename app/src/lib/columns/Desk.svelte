@@ -4,9 +4,13 @@
   import Bed from '$lib/bed/Bed.svelte';
   import { createPressMachine } from '$lib/bed/behaviour';
   import { pressOn } from '$lib/bed/press';
-  import { loadPixels } from '$lib/desk/rasters';
+  import { loadPixels, pixelsKey } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { createKeyboard, type Place } from '$lib/steps/keyboard';
+  import RealSize from '$lib/steps/mount/RealSize.svelte';
+  import SheetDialog from '$lib/steps/mount/SheetDialog.svelte';
+  import SquareUp from '$lib/steps/mount/SquareUp.svelte';
+  import Swap from '$lib/steps/mount/Swap.svelte';
   import Notice from '$lib/ui/Notice.svelte';
   import { filesIn } from '$lib/ui/files';
   import Eye from './Eye.svelte';
@@ -43,7 +47,7 @@
   // Pixels of the traced picture, for sampling, the loupe and the inks.
   $effect(() => {
     const picture = desk.traced;
-    if (!picture || desk.inks.raster?.source === picture.source) return;
+    if (!picture || desk.inks.raster?.key === pixelsKey(picture)) return;
     let wanted = true;
     loadPixels(picture)
       .then((loaded) => {
@@ -115,7 +119,13 @@
       return 'text';
     return 'control';
   }
-  const modal = (): boolean => workplace.finder || workplace.keysShown;
+  const progress = $derived(workplace.progress ?? desk.looking);
+  const modal = (): boolean =>
+    workplace.finder ||
+    workplace.keysShown ||
+    workplace.sheetShown ||
+    workplace.over !== null ||
+    desk.measured !== null;
   function keydown(e: KeyboardEvent): void {
     if (modal() || e.defaultPrevented) return;
     if (keyboard.down(e, placeOf(e.target))) e.preventDefault();
@@ -186,12 +196,11 @@
         >
       </div>
     {/if}
-    {#if workplace.progress}
+    {#if progress}
       <div class="offer" role="status">
-        <span dir="auto">{workplace.progress.text}</span>
-        <progress value={workplace.progress.share ?? undefined} max="1" aria-label={workplace.progress.text}
-        ></progress>
-        <button class="plain-button" onclick={() => workplace.progress?.stop()}>Stop</button>
+        <span dir="auto">{progress.text}</span>
+        <progress value={progress.share ?? undefined} max="1" aria-label={progress.text}></progress>
+        <button class="plain-button" onclick={() => progress?.stop()}>Stop</button>
       </div>
     {/if}
   </div>
@@ -200,6 +209,10 @@
   <Status {workplace} />
 </main>
 <Notice notice={desk.notice} close={() => (desk.notice = null)} />
+<SquareUp {workplace} />
+<Swap {workplace} />
+<SheetDialog {workplace} />
+<RealSize {workplace} />
 <Finder {workplace} />
 <KeysSheet {workplace} />
 

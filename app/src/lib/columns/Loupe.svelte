@@ -1,7 +1,16 @@
 <script lang="ts">
-  import { compose, drawnData, formatHex, meanScale, oklabToOklch, rgbToOklab } from '@mirrot/core';
+  import {
+    compose,
+    drawnData,
+    formatHex,
+    haloOf,
+    meanScale,
+    oklabToOklch,
+    rgbToOklab,
+    seenSize,
+  } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { samplePicture } from '$lib/desk/rasters';
+  import { pixelsKey, samplePicture } from '$lib/desk/rasters';
 
   let { desk }: { desk: Desk } = $props();
 
@@ -41,17 +50,18 @@
     ] as const;
     const loaded = desk.inks.raster;
     const picture = desk.traced;
-    if (loaded?.image && picture?.source === loaded.source && picture.shown) {
+    if (loaded?.image && picture && pixelsKey(picture) === loaded.key && picture.shown) {
+      const { width: across, height: down } = seenSize(picture);
       context.setTransform(...compose(view, picture.placement));
       context.imageSmoothingEnabled = false;
-      context.drawImage(loaded.image, 0, 0, picture.width, picture.height);
+      context.drawImage(loaded.image, 0, 0, across, down);
     }
     if (active) {
       const line = new Path2D(active.d);
       context.setTransform(...view);
       context.lineJoin = 'round';
       for (const [colour, weight] of [
-        ['#fffdf6', 3.6],
+        [haloOf(active.ink), 3.6],
         [active.ink, 1.6],
       ] as const) {
         context.strokeStyle = colour;

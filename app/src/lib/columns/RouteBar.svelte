@@ -3,7 +3,8 @@
   import Pencil from '@lucide/svelte/icons/pencil';
   import SunMoon from '@lucide/svelte/icons/sun-moon';
   import { STEPS, type Step } from '$lib/desk/desk.svelte';
-  import { picturePpi, type Workplace } from '$lib/desk/workplace.svelte';
+  import { picturePpi } from '@mirrot/core';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
   import { command } from '$lib/steps/commands';
   import { STEP_NAMES } from '$lib/steps/everywhere';
   import CommandButton from './CommandButton.svelte';

@@ -26,6 +26,9 @@ import {
 import type { Notice } from '$lib/ui/notice';
 import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
 import { createInks, type Inks } from './inks.svelte';
+import type { Progress } from './progress';
+import { createSeeing, type Seeing } from './seeing.svelte';
+import type { Rule, Task } from './task';
 import { fitted, panned, toSheet, zoomed, type Size, type View } from './view';
 
 export const STEPS = ['mount', 'block-in', 'refine', 'colour', 'proof', 'export'] as const;
@@ -120,6 +123,20 @@ export class Desk {
   /** A press starts a new path whatever lies under the pointer. */
   fresh = $state(false);
 
+  /** What presses in Mount do instead of moving the picture. */
+  task: Task | null = $state.raw(null);
+  /** A line being drawn over the picture. */
+  rule: Rule | null = $state.raw(null);
+  /** A line drawn over a known length, waiting to be told how long it is. */
+  measured: Rule | null = $state.raw(null);
+  /** Where the origin goes: the sheet's centre or its top left corner. */
+  originTo: 'centre' | 'corner' = $state('centre');
+  /** What was traced on a picture goes along when it is moved. */
+  follow = $state(true);
+  /** Pictures being straightened or seen by a view. */
+  looking: Progress | null = $state.raw(null);
+
+  readonly seeing: Seeing = createSeeing((progress) => (this.looking = progress));
   readonly inks: Inks = createInks();
   #glass: Record<Step, number> = $state({ ...GLASS_AT_FIRST });
   #glassBefore = 50;
@@ -221,6 +238,7 @@ export class Desk {
     this.endLive();
     this.sampling = null;
     this.offer = null;
+    this.task = null;
     if (this.step === 'mount' && this.art.pictures.some((p) => !p.locked))
       this.change('Lock the picture', (draft) => draft.pictures.forEach((p) => (p.locked = true)));
     this.step = step;

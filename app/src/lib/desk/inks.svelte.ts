@@ -1,6 +1,6 @@
 import { chooseInk, INKS, type PlacedPicture, type Shape } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
-import type { LoadedPicture } from './rasters';
+import { pixelsKey, type LoadedPicture } from './rasters';
 
 /** Tracing inks of shapes. They belong to the desk, not to the art. */
 export interface Inks {
@@ -28,7 +28,7 @@ export function createInks(): Inks {
     },
     of: (shape, layerInk) => layerInk ?? chosen.get(shape.id) ?? INKS[1].hex,
     choose(shape, picture) {
-      if (!raster || !picture || raster.source !== picture.source) return;
+      if (!raster || !picture || raster.key !== pixelsKey(picture)) return;
       const [a, b, c, d, e, f] = picture.placement;
       const k = raster.step;
       const placement = [a * k, b * k, c * k, d * k, e, f] as const;

@@ -1,11 +1,24 @@
-import type { PlacedPicture, Raster, Rgb } from '@mirrot/core';
-import { apply, invert, meanScale, pixelAt, sampleDisc, type Point } from '@mirrot/core';
-import { pictureUrl } from './api';
+import {
+  apply,
+  boxHas,
+  invert,
+  meanScale,
+  pixelAt,
+  sampleDisc,
+  seenBox,
+  type PlacedPicture,
+  type Point,
+  type Raster,
+  type Rgb,
+} from '@mirrot/core';
+import { pictureWork } from '$lib/workers/picture';
+import { wishFor } from './seeing.svelte';
 
+/** A picture's pixels as they are seen: straightened, but without any view. */
 export interface LoadedPicture {
-  readonly source: string;
+  readonly key: string;
   readonly pixels: Raster;
-  /** Picture pixels that one pixel of `pixels` is wide. */
+  /** Seen pixels that one pixel of `pixels` is wide. */
   readonly step: number;
   /** The same pixels, ready to be drawn. */
   readonly image?: ImageBitmap;
@@ -14,22 +27,18 @@ export interface LoadedPicture {
 /** Pictures up to this many pixels are sampled at full size; larger ones from their working copy. */
 const SAMPLED_WHOLE = 16_000_000;
 
-/** Fetches a picture's pixels for sampling and for choosing inks. */
+/** What a picture's loaded pixels depend on. */
+export const pixelsKey = ({ source, square }: Pick<PlacedPicture, 'source' | 'square'>): string =>
+  square ? `${source} ${JSON.stringify(square)}` : source;
+
+/** Fetches a picture's pixels for sampling, the loupe and choosing inks. */
 export async function loadPixels(picture: PlacedPicture): Promise<LoadedPicture> {
   const whole = picture.width * picture.height <= SAMPLED_WHOLE;
-  const response = await fetch(pictureUrl(picture.source, whole ? 'full' : 'work'));
-  if (!response.ok) throw new Error('The picture could not be fetched.');
-  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' });
-  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
-  const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(bitmap, 0, 0);
-  const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
-  return {
-    source: picture.source,
-    pixels: { width, height, data },
-    step: picture.width / width,
-    image: bitmap,
-  };
+  const wish = { ...wishFor(picture, whole ? 'full' : 'work'), for: `${picture.id} pixels` };
+  const { width, height, data } = await pictureWork().pixels(wish);
+  const image = await createImageBitmap(new ImageData(new Uint8ClampedArray(data), width, height));
+  const across = picture.square?.width ?? picture.width;
+  return { key: pixelsKey(picture), pixels: { width, height, data }, step: across / width, image };
 }
 
 /** Colour of the picture at a point of the sheet: one pixel, or the middle of a disc of `radius` sheet pixels. */
@@ -39,10 +48,12 @@ export function samplePicture(
   at: Point,
   radius: number,
 ): Rgb | null {
-  if (!loaded || !picture || loaded.source !== picture.source) return null;
+  if (!loaded || !picture || loaded.key !== pixelsKey(picture)) return null;
   const back = invert(picture.placement);
   if (!back) return null;
   const p = apply(back, at);
+  // What is cropped away is not there to be sampled.
+  if (picture.crop && !boxHas(seenBox(picture), p)) return null;
   const x = p.x / loaded.step;
   const y = p.y / loaded.step;
   if (radius <= 0) return pixelAt(loaded.pixels, Math.floor(x), Math.floor(y));

@@ -1,26 +1,10 @@
-import {
-  addPicture,
-  compose,
-  meanScale,
-  PX_PER,
-  scaling,
-  translation,
-  type Affine,
-  type PlacedPicture,
-  type Sheet,
-} from '@mirrot/core';
+import { addPicture, fitOnSheet, placedPicture, type PlacedPicture, type Sheet } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { CopyAnswer, PictureAnswer, ProjectAnswer } from '$lib/wire';
 import { getCopy, keepCopy, listCopies, renameProject, ServerError, uploadPicture } from './api';
 import type { Desk } from './desk.svelte';
+import type { Progress } from './progress';
 import type { Saving } from './saving.svelte';
-
-/** Something under way that can be stopped. */
-export interface Progress {
-  readonly text: string;
-  readonly share: number | null;
-  stop(): void;
-}
 
 const SINGLE_KEYS = 'mirrot-single-keys';
 
@@ -30,6 +14,9 @@ export class Workplace {
   copies: readonly CopyAnswer[] = $state.raw([]);
   progress: Progress | null = $state.raw(null);
   finder = $state(false);
+  sheetShown = $state(false);
+  /** The dialog over the picture that is open. */
+  over: 'square-up' | 'swap' | null = $state(null);
   keysShown = $state(false);
   /** Whether keys without Ctrl do anything (WCAG 2.2, 2.1.4: they can be switched off). Remembered in the browser. */
   singleKeys = $state(globalThis.localStorage?.getItem(SINGLE_KEYS) !== 'off');
@@ -65,7 +52,7 @@ export class Workplace {
       show(0);
       try {
         const answer = await uploadPicture(this.project.id, file, show, stopper.signal);
-        const placed = placePicture(answer, this.desk.art.sheet, newId());
+        const placed = newPicture(answer, this.desk.art.sheet, newId());
         this.desk.change('Add a picture', addPicture(placed));
         this.desk.say(`${answer.name} lies on the sheet.`, 'good');
       } catch (error) {
@@ -126,27 +113,10 @@ export class Workplace {
 export const sentenceOf = (error: unknown, otherwise: string): string =>
   error instanceof ServerError ? error.message : otherwise;
 
-/** Picture pixels to the inch as it lies on the sheet. */
-export const picturePpi = ({ placement }: PlacedPicture): number => PX_PER.in / meanScale(placement);
-
-/** Where a picture lies when it is added: in the middle of the sheet, as large as fits it. */
-export function fitOnSheet(width: number, height: number, sheet: Pick<Sheet, 'width' | 'height'>): Affine {
-  const k = Math.min(sheet.width / width, sheet.height / height);
-  return compose(translation((sheet.width - width * k) / 2, (sheet.height - height * k) / 2), scaling(k));
-}
-
-export const placePicture = (
+/** A picture just uploaded, in the middle of the sheet as large as fits. */
+export const newPicture = (
   { id: source, name, width, height }: PictureAnswer,
   sheet: Pick<Sheet, 'width' | 'height'>,
   id: string,
-): PlacedPicture => ({
-  id,
-  source,
-  name,
-  width,
-  height,
-  placement: fitOnSheet(width, height, sheet),
-  shown: true,
-  locked: true,
-  wash: 0,
-});
+): PlacedPicture =>
+  placedPicture({ id, source, name, width, height, placement: fitOnSheet({ width, height }, sheet) });

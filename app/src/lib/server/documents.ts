@@ -1,4 +1,4 @@
-import { applyForeignPatches, MirrotError, type Art, type Patch } from '@mirrot/core';
+import { applyForeignPatches, migrateArt, MirrotError, type Art, type Patch } from '@mirrot/core';
 import type { ArtAnswer } from '$lib/wire';
 import type { Database } from './database';
 import { noProject, Refusal } from './refusal';
@@ -13,7 +13,7 @@ export async function getArt(db: Database, projectId: string): Promise<ArtAnswer
     .where('deleted_at', 'is', null)
     .executeTakeFirst();
   if (!row) throw noProject();
-  return { revision: row.revision, art: JSON.parse(row.art) as Art };
+  return { revision: row.revision, art: migrateArt(JSON.parse(row.art)) as Art };
 }
 
 /**

@@ -1,7 +1,7 @@
 import { exportBox, writeSvg, type Art } from '@mirrot/core';
 import sharp from 'sharp';
 import type { Database } from './database';
-import { pictureRendition } from './pictures';
+import { seenRendition } from './seen';
 import type { Size } from './decode';
 import { Refusal } from './refusal';
 
@@ -25,8 +25,8 @@ export async function outputSvg(
   const { area, ground } = options;
   if (!options.picture) return writeSvg(art, { area, ground });
   const hrefs = new Map<string, string>();
-  for (const p of art.pictures) {
-    const { type, bytes } = await pictureRendition(db, p.source, size);
+  for (const p of art.pictures.filter((one) => one.shown)) {
+    const { type, bytes } = await seenRendition(db, p, size);
     hrefs.set(p.id, `data:${type};base64,${bytes.toString('base64')}`);
   }
   return writeSvg(art, { area, ground, pictureHref: (p) => hrefs.get(p.id)! });

@@ -4,7 +4,16 @@ import { join } from 'node:path';
 import { sql } from 'kysely';
 import sharp, { type Sharp } from 'sharp';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { addChip, addNode, addPicture, changeArt, setSheet, type Patch, type Recipe } from '@mirrot/core';
+import {
+  addChip,
+  addNode,
+  addPicture,
+  changeArt,
+  placedPicture,
+  setSheet,
+  type Patch,
+  type Recipe,
+} from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
 import { changesRequest, exportQuery, newProjectRequest, pictureName } from '$lib/wire';
 import { getCopy, keepCopy, listCopies } from './copies';
@@ -121,17 +130,14 @@ describe('changes', () => {
         {
           op: 'add',
           path: '/pictures/0',
-          value: {
+          value: placedPicture({
             id: 'p',
             source: 'nobody',
             name: 'x',
             width: 1,
             height: 1,
             placement: [1, 0, 0, 1, 0, 0],
-            shown: true,
-            locked: true,
-            wash: 0,
-          },
+          }),
         },
       ],
     ],
@@ -283,17 +289,16 @@ describe('output', () => {
         .toBuffer(),
     );
     await change(
-      addPicture({
-        id: 'pic',
-        source: picture.id,
-        name: 'p',
-        width: 8,
-        height: 8,
-        placement: [1, 0, 0, 1, 0, 0],
-        shown: true,
-        locked: true,
-        wash: 0,
-      }),
+      addPicture(
+        placedPicture({
+          id: 'pic',
+          source: picture.id,
+          name: 'p',
+          width: 8,
+          height: 8,
+          placement: [1, 0, 0, 1, 0, 0],
+        }),
+      ),
     );
     const { art: drawing } = await getArt(db, id);
     expect(await outputSvg(db, drawing, { area: 'sheet', picture: false })).not.toContain('<image');

@@ -1,6 +1,6 @@
 import { addPicture, changeArt, PX_PER, setSheet, together, toPx, type Sheet } from '@mirrot/core';
 import { deleteProject, getArt, makeProject, sendChanges, uploadPicture } from '$lib/desk/api';
-import { placePicture } from '$lib/desk/workplace.svelte';
+import { newPicture } from '$lib/desk/workplace.svelte';
 import { newId } from '$lib/ids';
 import type { PictureAnswer, SheetRequest } from '$lib/wire';
 
@@ -15,7 +15,7 @@ export function sheetOfPicture({
   width,
   height,
   ppi,
-}: Pick<PictureAnswer, 'width' | 'height' | 'ppi'>): Omit<Sheet, 'ground'> {
+}: Pick<PictureAnswer, 'width' | 'height' | 'ppi'>): Omit<Sheet, 'ground' | 'ppi'> {
   // Files often say 72 or 96 without meaning it: only a scan's or printer's density is taken at its word.
   if (ppi === null || ppi < 100) return { width, height, unit: 'px' };
   return { width: (width * PX_PER.in) / ppi, height: (height * PX_PER.in) / ppi, unit: 'mm' };
@@ -46,7 +46,7 @@ export async function startProject(
         : { width: toPx(sheet.width, sheet.unit), height: toPx(sheet.height, sheet.unit), unit: sheet.unit };
     const { patches } = changeArt(
       art,
-      together(setSheet(size), addPicture(placePicture(picture, size, newId()))),
+      together(setSheet(size), addPicture(newPicture(picture, size, newId()))),
     );
     await sendChanges(project.id, revision, [patches], newId());
     return project.id;

@@ -21,7 +21,19 @@ export const COMMANDS: readonly Command[] = [
 
 /** The ledge of each step: at most nine, in the order they are used; null is a gap. */
 export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
-  mount: ['add-picture', null, 'fit-picture', 'lock-picture', 'show-picture', null, 'remove-picture'],
+  mount: [
+    'add-picture',
+    'lock-picture',
+    null,
+    'level',
+    'square-up',
+    'crop',
+    'real-size',
+    'origin',
+    null,
+    'swap-picture',
+    'sheet',
+  ],
   'block-in': [
     'new-path-here',
     'close-path',

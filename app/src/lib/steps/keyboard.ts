@@ -39,7 +39,10 @@ export interface Keyboard {
 /** One layer a press: a drag, an offer, sampling, the path, the choice. (Lists close themselves.) */
 function escape(desk: Desk, machine: PressMachine): void {
   if (machine.cancel()) return;
-  if (desk.offer) desk.offer = null;
+  if (desk.task) {
+    desk.task = null;
+    desk.offer = null;
+  } else if (desk.offer) desk.offer = null;
   else if (desk.sampling) desk.sampling = null;
   else if (desk.live) endPath(desk);
   else if (desk.fresh) desk.fresh = false;

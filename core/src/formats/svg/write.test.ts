@@ -2,7 +2,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
 import { changeArt } from '../../art/change';
 import { addNode, setNode, setSheet, together } from '../../art/edit';
-import { emptyArt, type Art, type Shape } from '../../art/schema';
+import { emptyArt, placedPicture, type Art, type Shape } from '../../art/schema';
 import { toPx } from '../../art/units';
 import { circlePath, squarePath } from '../../testing';
 import { exportBox, writeSvg } from './write';
@@ -71,7 +71,7 @@ describe('writing SVG', () => {
     const base = drawn();
     const art: Art = {
       ...changeArt(base, addNode('layer', { id: 'g', type: 'group', name: 'Petals', shown: true, locked: false, opacity: 0.4, children: [shape('a', 'A')] })).art,
-      pictures: [{ id: 'p', source: 's', name: 'Photo', width: 10, height: 5, placement: [2, 0, 0, 2, 1, 1], shown: true, locked: true, wash: 0 }],
+      pictures: [placedPicture({ id: 'p', source: 's', name: 'Photo', width: 10, height: 5, placement: [2, 0, 0, 2, 1, 1] })],
     }; // prettier-ignore
     expect(writeSvg(art)).toContain('<g id="petals" opacity="0.4">');
     expect(writeSvg(art)).not.toContain('<image');

@@ -1,4 +1,5 @@
 import { drawShape } from '../../art/draw';
+import { seenSize } from '../../art/picture';
 import type { Art, Group, Layer, PlacedPicture, ShapeNode } from '../../art/schema';
 import { drawingBounds } from '../../art/tree';
 import { fromPx } from '../../art/units';
@@ -9,7 +10,7 @@ export interface SvgOptions {
   readonly area?: 'sheet' | 'drawing';
   /** "#rrggbb" behind everything, or null for clear. Left out: the sheet's own ground. */
   readonly ground?: string | null;
-  /** Address of a picture's pixels, when pictures go along; left out, no picture does. */
+  /** Address of a picture's pixels as they are seen (straightened when squared up, not cropped), when pictures go along; left out, no picture does. */
   readonly pictureHref?: (picture: PlacedPicture) => string;
 }
 
@@ -63,11 +64,21 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
   if (ground)
     lines.push(`<rect x="${number(x0)}" y="${number(y0)}" width="${w}" height="${h}" fill="${ground}"/>`);
   if (pictureHref)
-    for (const p of art.pictures)
-      if (p.shown)
+    for (const p of art.pictures) {
+      if (!p.shown) continue;
+      const { width, height } = seenSize(p);
+      const map = `transform="matrix(${p.placement.map((v) => number(v, 9)).join(' ')})"`;
+      const clip = p.crop ? idOf(`crop of ${p.name}`) : null;
+      if (p.crop) {
+        const { x0: left, y0: top, x1: right, y1: bottom } = p.crop;
         lines.push(
-          `<image id="${idOf(p.name)}" width="${p.width}" height="${p.height}" transform="matrix(${p.placement.map((v) => number(v, 9)).join(' ')})" preserveAspectRatio="none" href="${escapeXml(pictureHref(p))}"/>`,
+          `<clipPath id="${clip}"><rect x="${number(left)}" y="${number(top)}" width="${number(right - left)}" height="${number(bottom - top)}"/></clipPath>`,
         );
+      }
+      lines.push(
+        `<image id="${idOf(p.name)}" width="${width}" height="${height}" ${map}${clip ? ` clip-path="url(#${clip})"` : ''} preserveAspectRatio="none" href="${escapeXml(pictureHref(p))}"/>`,
+      );
+    }
   const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
   const group = (node: Layer | Group, opacity: number): void => {
     const faded = opacity < 1 ? ` opacity="${number(opacity)}"` : '';

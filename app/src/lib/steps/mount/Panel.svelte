@@ -1,20 +1,32 @@
 <script lang="ts">
   import {
-    formatLength,
+    about,
     fromPx,
-    meanScale,
-    PX_PER,
+    PICTURE_VIEWS,
+    picturePpi,
+    scaling,
+    seenSize,
     setPicture,
-    setSheet,
     toPx,
+    translation,
     UNIT_DIGITS,
-    UNITS,
-    type Unit,
+    type PictureView,
+    type PlacedPicture,
   } from '@mirrot/core';
-  import { picturePpi, type Workplace } from '$lib/desk/workplace.svelte';
+  import { ofRatio } from '$lib/bed/mount';
+  import {
+    movePicture,
+    pictureCentre,
+    pictureCorner,
+    placementNumbers,
+    scalePicture,
+    turnPicture,
+  } from '$lib/desk/placing';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
   import { ppiVerdict } from './verdict';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -22,91 +34,269 @@
   const picture = $derived(desk.traced);
   const sheet = $derived(desk.art.sheet);
   const unit = $derived(sheet.unit);
+  const digits = $derived(UNIT_DIGITS[unit]);
+  const task = $derived(desk.task);
+  let from = $state<'centre' | 'corner'>('corner');
+
+  const at = $derived(picture && (from === 'centre' ? pictureCentre(picture) : pictureCorner(picture)));
+  const numbers = $derived(picture && placementNumbers(picture));
   const ppi = $derived(picture ? picturePpi(picture) : 0);
-  const size = $derived(picture ? meanScale(picture.placement) : 1);
+  const bounds = $derived(picture && (picture.tones.bounds ?? desk.seeing.bounds(picture)));
 
-  const setSize = (side: 'width' | 'height', value: number): void =>
-    void desk.change('Size the sheet', setSheet({ [side]: toPx(value, unit) }));
+  const moveTo = (axis: 'x' | 'y', value: number): void => {
+    if (!at) return;
+    const d = toPx(value, unit) - at[axis];
+    movePicture(desk, 'Place the picture', axis === 'x' ? translation(d, 0) : translation(0, d));
+  };
+  /** Scales about the point the numbers count from, in proportion. */
+  const scaleBy = (k: number): void => {
+    if (at && k > 0) movePicture(desk, 'Scale the picture', about(scaling(k), at));
+  };
 
-  // A drag of the slider is one step: it shows as it goes and is kept when it ends.
-  let wash: ReturnType<typeof desk.gesture> | null = null;
-  function showWash(value: number): void {
+  // A drag of a slider is one step: it shows as it goes and is kept when it ends.
+  let gesture: ReturnType<typeof desk.gesture> | null = null;
+  function show(label: string, values: Partial<Omit<PlacedPicture, 'id'>>): void {
     if (!picture) return;
-    wash ??= desk.gesture('Wash');
-    wash.show(setPicture(picture.id, { wash: value }));
+    gesture ??= desk.gesture(label);
+    gesture.show(setPicture(picture.id, values));
   }
-  function keepWash(): void {
-    wash?.keep();
-    wash = null;
+  function keep(): void {
+    gesture?.keep();
+    gesture = null;
   }
+  const set = (label: string, values: Partial<Omit<PlacedPicture, 'id'>>): void =>
+    void (picture && desk.change(label, setPicture(picture.id, values)));
+
+  const RATIOS = [
+    ['free', null],
+    ['1 : 1', 1],
+    ['4 : 3', 4 / 3],
+    ['3 : 2', 3 / 2],
+    ['sheet', 0],
+  ] as const;
+  function setRatio(value: string): void {
+    if (!picture || task?.kind !== 'crop') return;
+    const [, wanted] = RATIOS.find(([name]) => name === value)!;
+    const ratio = wanted === 0 ? sheet.width / sheet.height : wanted;
+    const { width, height } = seenSize(picture);
+    desk.task = {
+      ...task,
+      ratio,
+      box: ratio === null ? task.box : ofRatio(task.box, ratio, { x: 0, y: 0 }, width, height),
+    };
+  }
+  const ratioName = $derived(
+    task?.kind === 'crop'
+      ? (RATIOS.find(
+          ([, r]) => r === task.ratio || (r === 0 && task.ratio === sheet.width / sheet.height),
+        )?.[0] ?? 'free')
+      : 'free',
+  );
+  const VIEWS: Readonly<Record<PictureView, string>> = {
+    plain: 'plain',
+    grey: 'grey',
+    tones: 'tones',
+    edges: 'edges',
+    lines: 'lines',
+  };
 </script>
 
-{#if picture}
-  <section>
-    <h3 class="panel-title">Picture</h3>
-    <dl>
-      <dt>pixels</dt>
-      <dd>{picture.width} × {picture.height}</dd>
-      <dt>on the sheet</dt>
-      <dd>
-        {fromPx(picture.width * size, unit).toFixed(UNIT_DIGITS[unit])} × {formatLength(
-          picture.height * size,
-          unit,
-        )}
-      </dd>
-      <dt>effective</dt>
-      <dd>{Math.round(ppi)} ppi</dd>
-    </dl>
-    <p class="quiet">{ppiVerdict(ppi)}</p>
-  </section>
-  <Range label="Wash" value={picture.wash} change={showWash} settled={keepWash} />
-  {#if picture.locked}
-    <p class="quiet">
-      The picture is locked. Unlock it to move, scale or turn it; it locks itself when another step opens.
-    </p>
-  {:else}
-    <p class="quiet">
-      Drag to move, a corner to scale (Shift: freely), outside a corner to turn (Shift: 15° steps).
-    </p>
+{#if picture && numbers && at}
+  {#if task?.kind === 'crop'}
+    <section>
+      <h3 class="panel-title">Crop <span>width to height</span></h3>
+      <Segments
+        label="Width to height of the crop"
+        value={ratioName}
+        options={RATIOS.map(([n]) => [n, n] as const)}
+        change={setRatio}
+      />
+      <p class="quiet">
+        {Math.round(task.box.x1 - task.box.x0)} × {Math.round(task.box.y1 - task.box.y0)} px
+      </p>
+    </section>
+  {:else if task?.kind === 'origin'}
+    <section>
+      <h3 class="panel-title">Origin <span>goes to the sheet’s</span></h3>
+      <Segments
+        label="Where the origin goes"
+        value={desk.originTo}
+        options={[
+          ['centre', 'centre'],
+          ['corner', 'top left'],
+        ] as const}
+        change={(v) => (desk.originTo = v)}
+      />
+    </section>
   {/if}
+  <section>
+    <h3 class="panel-title">Picture <span>{picture.width} × {picture.height} px</span></h3>
+    <Segments
+      label="Numbers count from"
+      value={from}
+      options={[
+        ['corner', 'its top left'],
+        ['centre', 'its centre'],
+      ] as const}
+      change={(v) => (from = v)}
+    />
+    <div class="pair">
+      <NumberField
+        label="x"
+        name="Picture x"
+        value={fromPx(at.x, unit)}
+        {unit}
+        {digits}
+        min={-1e5}
+        max={1e5}
+        change={(v) => moveTo('x', v)}
+      />
+      <NumberField
+        label="y"
+        name="Picture y"
+        value={fromPx(at.y, unit)}
+        {unit}
+        {digits}
+        min={-1e5}
+        max={1e5}
+        change={(v) => moveTo('y', v)}
+      />
+      <NumberField
+        label="w"
+        name="Width of the picture"
+        value={fromPx(numbers.width, unit)}
+        {unit}
+        {digits}
+        min={0.001}
+        max={1e5}
+        change={(v) => scaleBy(toPx(v, unit) / numbers.width)}
+      />
+      <NumberField
+        label="h"
+        name="Height of the picture"
+        value={fromPx(numbers.height, unit)}
+        {unit}
+        {digits}
+        min={0.001}
+        max={1e5}
+        change={(v) => scaleBy(toPx(v, unit) / numbers.height)}
+      />
+      <NumberField
+        label="size"
+        name="Size of the picture"
+        value={numbers.percent}
+        unit="%"
+        digits={1}
+        min={0.01}
+        max={100_000}
+        change={(v) => scalePicture(desk, 'Scale the picture', v / numbers.percent)}
+      />
+      <NumberField
+        label="turn"
+        name="Turn of the picture"
+        value={numbers.degrees}
+        unit="°"
+        digits={1}
+        min={-360}
+        max={360}
+        change={(v) => turnPicture(desk, 'Turn the picture', v - numbers.degrees)}
+      />
+    </div>
+    <p><b>{Math.round(ppi)} ppi.</b> <span class="quiet">{ppiVerdict(ppi)}</span></p>
+    <Toggle label="What is traced goes along" on={desk.follow} change={(on) => (desk.follow = on)} />
+    {#if picture.locked}
+      <p class="quiet">Locked: the hand cannot move it. Unlock it to drag, scale and turn it on the bed.</p>
+    {:else}
+      <p class="quiet">
+        Drag to move, a corner to scale (Shift: freely), outside a corner to turn (Shift: 15° steps).
+      </p>
+    {/if}
+  </section>
+  <section>
+    <h3 class="panel-title">To see by</h3>
+    <Segments
+      label="How the picture is seen"
+      value={picture.view}
+      options={PICTURE_VIEWS.map((v) => [v, VIEWS[v]] as const)}
+      change={(view) => set('See the picture another way', { view })}
+    />
+    {#if picture.view === 'tones'}
+      <Range
+        label="Values"
+        value={picture.tones.count}
+        min={2}
+        max={9}
+        change={(count) => show('Tone steps', { tones: { ...picture.tones, count, bounds: null } })}
+        settled={keep}
+      />
+      <Range
+        label="Specks vanish within"
+        value={picture.tones.smooth}
+        min={0}
+        max={20}
+        text="{picture.tones.smooth} px"
+        change={(smooth) => show('Tone steps', { tones: { ...picture.tones, smooth } })}
+        settled={keep}
+      />
+      {#each bounds ?? [] as bound, i (i)}
+        <Range
+          label="Boundary {i + 1}"
+          value={Math.round(bound)}
+          max={255}
+          change={(v) =>
+            show('Move a boundary', {
+              tones: {
+                ...picture.tones,
+                bounds: (bounds ?? []).map((b, k) => (k === i ? v : b)).sort((a, b) => a - b),
+              },
+            })}
+          settled={keep}
+        />
+      {/each}
+      {#if picture.tones.bounds}
+        <button
+          class="plain-button"
+          onclick={() => set('Boundaries by themselves', { tones: { ...picture.tones, bounds: null } })}
+          >Find the boundaries again</button
+        >
+      {/if}
+    {/if}
+    <Range label="Wash" value={picture.wash} change={(wash) => show('Wash', { wash })} settled={keep} />
+    <Toggle
+      label="Veil: fills tint the picture"
+      on={picture.veil}
+      change={(veil) => set(veil ? 'Draw the veil' : 'Lift the veil', { veil })}
+    />
+  </section>
+  <details>
+    <summary>Where it comes from</summary>
+    {#each ['source', 'author', 'licence', 'address'] as const as key (key)}
+      <label class="field">
+        <span class="quiet">{key}</span>
+        <input
+          type="text"
+          dir="auto"
+          maxlength="500"
+          value={picture.credit[key]}
+          onchange={(e) =>
+            set(`Note the ${key}`, {
+              credit: { ...picture.credit, [key]: e.currentTarget.value.replace(/\p{Cc}/gu, '') },
+            })}
+        />
+      </label>
+    {/each}
+  </details>
 {:else}
   <p class="quiet">No picture lies on the sheet. Add one, paste one, or drop a file on the bed.</p>
 {/if}
-<section>
-  <h3 class="panel-title">Sheet</h3>
-  <div class="pair">
-    <NumberField
-      label="w"
-      name="Width of the sheet"
-      value={fromPx(sheet.width, unit)}
-      {unit}
-      digits={UNIT_DIGITS[unit]}
-      min={0.1}
-      max={100_000}
-      change={(v) => setSize('width', v)}
-    />
-    <NumberField
-      label="h"
-      name="Height of the sheet"
-      value={fromPx(sheet.height, unit)}
-      {unit}
-      digits={UNIT_DIGITS[unit]}
-      min={0.1}
-      max={100_000}
-      change={(v) => setSize('height', v)}
-    />
-  </div>
-  <Segments
-    label="Unit of the sheet"
-    value={unit}
-    options={UNITS.map((u) => [u, u] as const)}
-    change={(u: Unit) => void desk.change('Set the unit', setSheet({ unit: u }))}
-  />
-  <p class="quiet">{PX_PER.in} px to the inch.</p>
-</section>
+<p class="quiet">
+  Sheet {fromPx(sheet.width, unit).toFixed(digits)} × {fromPx(sheet.height, unit).toFixed(digits)}
+  {unit}, {sheet.ppi} ppi for print.
+</p>
 
 <style>
-  section {
+  section,
+  details[open] {
     display: flex;
     flex-direction: column;
     gap: 6px;
@@ -114,20 +304,15 @@
   .panel-title {
     margin: 0;
   }
-  dl {
-    display: grid;
-    grid-template-columns: auto 1fr;
-    gap: 2px 10px;
-  }
-  dt {
-    color: var(--quiet);
-  }
-  dd {
-    text-align: right;
-  }
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 6px;
+  }
+  summary {
+    cursor: pointer;
+  }
+  details .field {
+    margin-top: 6px;
   }
 </style>

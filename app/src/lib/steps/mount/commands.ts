@@ -1,14 +1,75 @@
-import Frame from '@lucide/svelte/icons/frame';
-import ImagePlus from '@lucide/svelte/icons/image-plus';
-import Lock from '@lucide/svelte/icons/lock';
+import Crop from '@lucide/svelte/icons/crop';
 import Eye from '@lucide/svelte/icons/eye';
+import Expand from '@lucide/svelte/icons/expand';
+import FlipHorizontal from '@lucide/svelte/icons/flip-horizontal-2';
+import FlipVertical from '@lucide/svelte/icons/flip-vertical-2';
+import Frame from '@lucide/svelte/icons/frame';
+import Grid from '@lucide/svelte/icons/grid-2x2';
+import ImagePlus from '@lucide/svelte/icons/image-plus';
+import Level from '@lucide/svelte/icons/align-horizontal-distribute-center';
+import Lock from '@lucide/svelte/icons/lock';
+import Origin from '@lucide/svelte/icons/crosshair';
+import RotateCw from '@lucide/svelte/icons/rotate-cw';
+import Ruler from '@lucide/svelte/icons/ruler';
+import Scan from '@lucide/svelte/icons/scan';
+import Sheet from '@lucide/svelte/icons/file';
+import Swap from '@lucide/svelte/icons/replace';
 import Trash from '@lucide/svelte/icons/trash-2';
-import { removePicture, setPicture } from '@mirrot/core';
+import { fitOnSheet, removePicture, seenBox, seenSize, setPicture } from '@mirrot/core';
+import { takeCrop } from '$lib/bed/mount';
 import type { Command } from '$lib/desk/command';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { actualPixels, flipPicture, placePicture, turnOnSheet, turnPicture } from '$lib/desk/placing';
+import { wishFor } from '$lib/desk/seeing.svelte';
+import { TASK_WORDS, type Task } from '$lib/desk/task';
+import type { Workplace } from '$lib/desk/workplace.svelte';
 import { askForPictures } from '$lib/ui/ask';
-import { fitOnSheet, type Workplace } from '$lib/desk/workplace.svelte';
+import { pictureWork } from '$lib/workers/picture';
 
 const hasPicture = (w: Workplace): boolean => w.desk.traced !== null;
+
+/** Begins a task, or ends it when it is under way. */
+function turnTask(desk: Desk, task: Task): boolean {
+  const on = desk.task?.kind === task.kind;
+  desk.offer = null;
+  desk.task = on ? null : task;
+  if (!on) desk.say(TASK_WORDS[task.kind]);
+  return !on;
+}
+
+/** How sure the strongest direction must be to be offered, and how far off level to be worth it, degrees. */
+const SURE = 0.25;
+const WORTH = 0.05;
+
+async function offerLevel(w: Workplace): Promise<void> {
+  const { desk } = w;
+  const picture = desk.traced!;
+  const found = await pictureWork().level({ ...wishFor(picture, 'work'), for: `${picture.id} level` });
+  if (!found || desk.task?.kind !== 'level' || desk.traced !== picture) return;
+  const degrees = turnOnSheet(picture, found.degrees);
+  if (found.certainty < SURE || Math.abs(degrees) < WORTH) return;
+  desk.offer = {
+    text: `Turn by ${degrees.toFixed(1)}°: the strongest edges would stand level`,
+    take() {
+      desk.task = null;
+      turnPicture(desk, 'Level the picture', degrees);
+    },
+  };
+}
+
+function beginCrop(desk: Desk): void {
+  const picture = desk.traced!;
+  if (!turnTask(desk, { kind: 'crop', box: seenBox(picture), ratio: null })) return;
+  desk.offer = { text: 'Crop to this', take: () => takeCrop(desk) };
+}
+
+const place = (how: 'fit' | 'fill') => (w: Workplace) => {
+  const p = w.desk.traced!;
+  const label = how === 'fit' ? 'Fit the picture' : 'Fill the sheet';
+  const { x0, y0, x1, y1 } = seenBox(p);
+  const [a, b, c, d, e, f] = fitOnSheet({ width: x1 - x0, height: y1 - y0 }, w.desk.art.sheet, how);
+  placePicture(w.desk, label, { placement: [a, b, c, d, e - a * x0 - c * y0, f - b * x0 - d * y0] });
+};
 
 export const MOUNT: readonly Command[] = [
   {
@@ -18,17 +79,130 @@ export const MOUNT: readonly Command[] = [
     run: (w) => askForPictures((files) => void w.addPictures(files)),
   },
   {
+    id: 'level',
+    title: 'Level',
+    icon: Level,
+    steps: ['mount'],
+    when: hasPicture,
+    on: (w) => w.desk.task?.kind === 'level',
+    run(w) {
+      if (turnTask(w.desk, { kind: 'level' })) void offerLevel(w).catch(() => {});
+    },
+  },
+  {
+    id: 'square-up',
+    title: 'Square up',
+    icon: Scan,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void (w.over = 'square-up'),
+  },
+  {
+    id: 'crop',
+    title: 'Crop',
+    icon: Crop,
+    steps: ['mount'],
+    when: hasPicture,
+    on: (w) => w.desk.task?.kind === 'crop',
+    run: (w) => beginCrop(w.desk),
+  },
+  {
+    id: 'real-size',
+    title: 'Real size',
+    icon: Ruler,
+    steps: ['mount'],
+    when: hasPicture,
+    on: (w) => w.desk.task?.kind === 'real-size',
+    run: (w) => void turnTask(w.desk, { kind: 'real-size' }),
+  },
+  {
+    id: 'origin',
+    title: 'Origin',
+    icon: Origin,
+    steps: ['mount'],
+    when: hasPicture,
+    on: (w) => w.desk.task?.kind === 'origin',
+    run: (w) => void turnTask(w.desk, { kind: 'origin' }),
+  },
+  {
+    id: 'swap-picture',
+    title: 'Swap',
+    icon: Swap,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void (w.over = 'swap'),
+  },
+  { id: 'sheet', title: 'Sheet', icon: Sheet, steps: ['mount'], run: (w) => void (w.sheetShown = true) },
+  {
     id: 'fit-picture',
     title: 'Fit to the sheet',
     icon: Frame,
     steps: ['mount'],
     when: hasPicture,
+    run: place('fit'),
+  },
+  {
+    id: 'fill-sheet',
+    title: 'Fill the sheet',
+    icon: Expand,
+    steps: ['mount'],
+    when: hasPicture,
+    run: place('fill'),
+  },
+  {
+    id: 'actual-pixels',
+    title: 'Actual pixels at the sheet’s ppi',
+    icon: Grid,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void actualPixels(w.desk),
+  },
+  {
+    id: 'flip-across',
+    title: 'Flip across',
+    icon: FlipHorizontal,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void flipPicture(w.desk, true),
+  },
+  {
+    id: 'flip-down',
+    title: 'Flip upside down',
+    icon: FlipVertical,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void flipPicture(w.desk, false),
+  },
+  {
+    id: 'quarter-turn',
+    title: 'Turn a quarter',
+    icon: RotateCw,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void turnPicture(w.desk, 'Turn a quarter', 90),
+  },
+  {
+    id: 'uncrop',
+    title: 'Undo the crop',
+    icon: Crop,
+    steps: ['mount'],
+    when: (w) => Boolean(w.desk.traced?.crop),
+    run: (w) => void placePicture(w.desk, 'Undo the crop', { crop: null }),
+  },
+  {
+    id: 'unsquare',
+    title: 'See it as it was taken',
+    icon: Scan,
+    steps: ['mount'],
+    when: (w) => Boolean(w.desk.traced?.square),
     run(w) {
       const p = w.desk.traced!;
-      w.desk.change(
-        'Fit the picture',
-        setPicture(p.id, { placement: fitOnSheet(p.width, p.height, w.desk.art.sheet) }),
-      );
+      const plain = { ...p, square: null, crop: null };
+      placePicture(w.desk, 'See it as it was taken', {
+        square: null,
+        crop: null,
+        placement: fitOnSheet(seenSize(plain), w.desk.art.sheet),
+      });
     },
   },
   {

@@ -1,0 +1,60 @@
+<script lang="ts">
+  import { drawnData, haloOf, type ShapeNode } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import type { View } from '$lib/desk/view';
+  import Layer from './Layer.svelte';
+
+  let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
+
+  const seen = $derived(desk.seen);
+  // Lines are built when they are first seen: a finished drawing opens without them.
+  let inked = $state(false);
+  $effect.pre(() => {
+    if (seen.ink) inked = true;
+  });
+  const active = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
+</script>
+
+{#snippet inks(nodes: readonly ShapeNode[], layerInk: string | null)}
+  {#each nodes as node (node.id)}
+    {#if node.shown}
+      {#if node.type === 'group'}
+        {@render inks(node.children, layerInk)}
+      {:else}
+        {@const d = drawnData(node.paths)}
+        {@const ink = desk.inks.of(node, layerInk)}
+        <path class="halo" {d} stroke={haloOf(ink)} />
+        <path {d} stroke={ink} class:active={active.has(node.id)} />
+      {/if}
+    {/if}
+  {/each}
+{/snippet}
+
+<Layer {desk} {view} {margin}>
+  <g
+    class="inks"
+    style:display={seen.ink ? null : 'none'}
+    style:--thin="{1.3 / view.scale}px"
+    style:--strong="{2 / view.scale}px"
+    style:--wide="{3.4 / view.scale}px"
+  >
+    {#each inked ? desk.art.layers : [] as layer (layer.id)}
+      {#if layer.shown}<g>{@render inks(layer.children, layer.ink)}</g>{/if}
+    {/each}
+  </g>
+</Layer>
+
+<style>
+  .inks {
+    fill: none;
+    stroke-width: var(--thin);
+    stroke-linejoin: round;
+  }
+  .halo {
+    stroke-opacity: 0.7;
+    stroke-width: var(--wide);
+  }
+  .active {
+    stroke-width: var(--strong);
+  }
+</style>

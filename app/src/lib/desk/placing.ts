@@ -1,0 +1,141 @@
+import {
+  about,
+  apply,
+  compose,
+  followPicture,
+  meanScale,
+  PX_PER,
+  rotation,
+  scaling,
+  seenBox,
+  setPicture,
+  shownCorners,
+  together,
+  translation,
+  type Affine,
+  type Art,
+  type PlacedPicture,
+  type Point,
+  type Recipe,
+} from '@mirrot/core';
+import type { Desk } from './desk.svelte';
+import type { Rule } from './task';
+
+// How a picture is placed, by hand or by numbers. What was traced on it goes along when that is wanted.
+
+/** A recipe that changes a picture of `art`, and takes along what was traced on it. */
+export function pictureRecipe(
+  art: Art,
+  picture: PlacedPicture,
+  values: Partial<Omit<PlacedPicture, 'id'>>,
+  follow: boolean,
+): Recipe {
+  const change = setPicture(picture.id, values);
+  return follow ? together(change, followPicture(art, picture, { ...picture, ...values }).recipe) : change;
+}
+
+/** Changes the traced picture as one step. */
+export function placePicture(desk: Desk, label: string, values: Partial<Omit<PlacedPicture, 'id'>>): boolean {
+  const picture = desk.traced;
+  return picture !== null && desk.change(label, pictureRecipe(desk.art, picture, values, desk.follow));
+}
+
+/** Moves the traced picture by a map of the sheet. */
+export const movePicture = (desk: Desk, label: string, map: Affine): boolean =>
+  desk.traced !== null && placePicture(desk, label, { placement: compose(map, desk.traced.placement) });
+
+/** The middle of what is shown of a picture, on the sheet. */
+export function pictureCentre(p: PlacedPicture): Point {
+  const { x0, y0, x1, y1 } = seenBox(p);
+  return apply(p.placement, { x: (x0 + x1) / 2, y: (y0 + y1) / 2 });
+}
+
+export const pictureCorner = (p: PlacedPicture): Point => shownCorners(p)[0]!;
+
+/** How a picture lies, in numbers: size on the sheet in sheet pixels, turn in degrees, percent of a sheet pixel a pixel. */
+export function placementNumbers(p: PlacedPicture): {
+  readonly width: number;
+  readonly height: number;
+  readonly degrees: number;
+  readonly percent: number;
+} {
+  const [a, b, c, d] = p.placement;
+  const { x0, y0, x1, y1 } = seenBox(p);
+  return {
+    width: Math.hypot(a, b) * (x1 - x0),
+    height: Math.hypot(c, d) * (y1 - y0),
+    degrees: (Math.atan2(b, a) * 180) / Math.PI,
+    percent: meanScale(p.placement) * 100,
+  };
+}
+
+/** Scales the traced picture in proportion about its middle. */
+export const scalePicture = (desk: Desk, label: string, k: number): boolean =>
+  desk.traced !== null && movePicture(desk, label, about(scaling(k), pictureCentre(desk.traced)));
+
+export const turnPicture = (desk: Desk, label: string, degrees: number, centre?: Point): boolean =>
+  desk.traced !== null &&
+  movePicture(desk, label, about(rotation((degrees * Math.PI) / 180), centre ?? pictureCentre(desk.traced)));
+
+/** Mirrors the picture where it lies, across or up and down. */
+export const flipPicture = (desk: Desk, across: boolean): boolean =>
+  desk.traced !== null &&
+  movePicture(
+    desk,
+    'Flip the picture',
+    about(across ? scaling(-1, 1) : scaling(1, -1), pictureCentre(desk.traced)),
+  );
+
+/** Scales the picture so that it has as many pixels to the inch as the sheet is meant for. */
+export const actualPixels = (desk: Desk): boolean =>
+  desk.traced !== null &&
+  scalePicture(desk, 'Actual pixels', PX_PER.in / desk.art.sheet.ppi / meanScale(desk.traced.placement));
+
+/** The turn, in degrees, that brings a direction on the sheet to the nearest of level and upright. */
+export function turnToLevel(direction: Point): number {
+  const degrees = (Math.atan2(direction.y, direction.x) * 180) / Math.PI;
+  return 90 * Math.round(degrees / 90) - degrees;
+}
+
+/** Turns the picture so that a line drawn over it stands level or upright; says so when there is no line. */
+export function levelBy(desk: Desk, { from, to }: Rule): void {
+  const way = { x: to.x - from.x, y: to.y - from.y };
+  if (Math.hypot(way.x, way.y) * desk.view.scale < 8) {
+    desk.say('That line is too short to level by. Draw one along an edge. Nothing was changed.', 'bad');
+    return;
+  }
+  const degrees = turnToLevel(way);
+  desk.task = null;
+  desk.offer = null;
+  const middle = { x: (from.x + to.x) / 2, y: (from.y + to.y) / 2 };
+  if (turnPicture(desk, 'Level the picture', degrees, middle))
+    desk.say(`Turned by ${degrees.toFixed(1)}°.`, 'good');
+}
+
+/** The turn that a level found in the picture's own pixels means on the sheet, degrees. */
+export function turnOnSheet(p: PlacedPicture, degrees: number): number {
+  // The edge lies at −degrees in the picture.
+  const angle = (-degrees * Math.PI) / 180;
+  const [a, b, c, d] = p.placement;
+  const [x, y] = [Math.cos(angle), Math.sin(angle)];
+  return turnToLevel({ x: a * x + c * y, y: b * x + d * y });
+}
+
+/** Scales the picture so that a line over it is as long as it really is. Refuses nothing and less with a sentence. */
+export function realSize(desk: Desk, { from, to }: Rule, length: number): boolean {
+  const now = Math.hypot(to.x - from.x, to.y - from.y);
+  if (!(length > 0) || !(now > 0)) {
+    desk.say('A real size must be above 0. Nothing was changed.', 'bad');
+    return false;
+  }
+  return movePicture(desk, 'Real size', about(scaling(length / now), from));
+}
+
+/** Moves the picture so that a point of the sheet comes to the sheet's centre or corner. */
+export function originAt(desk: Desk, at: Point): void {
+  const { width, height } = desk.art.sheet;
+  const to = desk.originTo === 'centre' ? { x: width / 2, y: height / 2 } : { x: 0, y: 0 };
+  desk.task = null;
+  if (movePicture(desk, 'Set the origin', translation(to.x - at.x, to.y - at.y)))
+    desk.say(`That point lies on the sheet’s ${desk.originTo} now.`, 'good');
+}

@@ -1,0 +1,41 @@
+import type { LevelOffer, PlacedPicture, Raster } from '@mirrot/core';
+import * as Comlink from 'comlink';
+
+/** What is wanted of a picture. */
+export interface PictureWish {
+  /** What it is for; a newer wish for the same stops the older. */
+  readonly for: string;
+  /** Address of the pixels, in whatever size. */
+  readonly url: string;
+  /** Width of the picture itself, in which `square` is given. */
+  readonly width: number;
+  readonly square: PlacedPicture['square'];
+  readonly view: PlacedPicture['view'];
+  readonly tones: PlacedPicture['tones'];
+}
+
+/** A picture as it is to be shown, as a file, and the boundaries of its tone steps. */
+export interface Shown {
+  readonly blob: Blob;
+  readonly bounds: readonly number[] | null;
+}
+
+/** What the picture worker does. */
+export interface PictureWork {
+  /** The picture straightened and seen by its view; null when a newer wish for the same came. */
+  show(wish: PictureWish, progress?: (share: number) => void): Promise<Shown | null>;
+  /** The straightened pixels, for sampling. */
+  pixels(wish: PictureWish): Promise<Raster>;
+  level(wish: PictureWish): Promise<LevelOffer | null>;
+  stop(id: string): void;
+}
+
+let worker: Comlink.Remote<PictureWork> | null = null;
+
+/** The one picture worker, started when first needed. */
+export const pictureWork = (): Comlink.Remote<PictureWork> =>
+  (worker ??= Comlink.wrap<PictureWork>(
+    new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }),
+  ));
+
+export { proxy } from 'comlink';

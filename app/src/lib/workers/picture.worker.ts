@@ -1,0 +1,135 @@
+import {
+  edgePicture,
+  greyPicture,
+  homography,
+  levelOffer,
+  lineDrawing,
+  toneSteps,
+  warpRaster,
+  type LevelOffer,
+  type Raster,
+} from '@mirrot/core';
+import * as Comlink from 'comlink';
+import type { PictureWish, PictureWork, Shown } from './picture';
+
+// Decodes, straightens and shows pictures away from the page. One wish a picture is worked on at a time: a newer one
+// stops the older.
+
+const sources = new Map<string, Promise<Raster>>();
+const MOST_SOURCES = 3;
+const newest = new Map<string, number>();
+let wishes = 0;
+
+const pause = (): Promise<void> =>
+  new Promise((done) => {
+    const { port1, port2 } = new MessageChannel();
+    port1.onmessage = () => done();
+    port2.postMessage(null);
+  });
+
+async function decode(url: string): Promise<Raster> {
+  const response = await fetch(url);
+  if (!response.ok) throw new Error('The picture could not be fetched.');
+  const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' });
+  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const context = canvas.getContext('2d', { willReadFrequently: true })!;
+  context.drawImage(bitmap, 0, 0);
+  const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+  bitmap.close();
+  return { data, width, height };
+}
+
+function sourceOf(url: string): Promise<Raster> {
+  let source = sources.get(url);
+  if (!source) {
+    source = decode(url);
+    source.catch(() => sources.delete(url));
+    for (const old of [...sources.keys()].slice(0, Math.max(0, sources.size - MOST_SOURCES + 1)))
+      sources.delete(old);
+    sources.set(url, source);
+  }
+  return source;
+}
+
+const straightened = new Map<string, Raster>();
+
+/** The picture seen straight on, in bands so that a newer wish can stop it; null when one did. */
+async function straighten(
+  { url, square, width }: PictureWish,
+  wanted: () => boolean,
+  progress?: (share: number) => void,
+): Promise<Raster | null> {
+  const source = await sourceOf(url);
+  if (!square) return source;
+  const key = `${url} ${JSON.stringify(square)}`;
+  const known = straightened.get(key);
+  if (known) return known;
+  const k = source.width / width;
+  const w = Math.max(1, Math.round(square.width * k));
+  const h = Math.max(1, Math.round(square.height * k));
+  const map = homography(
+    square.corners.map((p) => ({ x: p.x * k, y: p.y * k })),
+    [
+      { x: 0, y: 0 },
+      { x: w, y: 0 },
+      { x: w, y: h },
+      { x: 0, y: h },
+    ],
+  );
+  const data = new Uint8ClampedArray(w * h * 4);
+  const band = Math.max(1, Math.round(400_000 / w));
+  for (let y = 0; y < h; y += band) {
+    const end = Math.min(h, y + band);
+    data.set(warpRaster(source, map, w, h, [y, end]).data, y * w * 4);
+    progress?.(end / h);
+    await pause();
+    if (!wanted()) return null;
+  }
+  const made = { width: w, height: h, data };
+  for (const old of [...straightened.keys()].slice(0, Math.max(0, straightened.size - 1)))
+    straightened.delete(old);
+  straightened.set(key, made);
+  return made;
+}
+
+async function encode(raster: Raster): Promise<Blob> {
+  const canvas = new OffscreenCanvas(raster.width, raster.height);
+  canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(raster.data), raster.width, raster.height), 0, 0); // prettier-ignore
+  let clear = false;
+  for (let i = 3; i < raster.data.length && !clear; i += 4) clear = raster.data[i] !== 255;
+  return canvas.convertToBlob(
+    clear ? { type: 'image/webp', quality: 0.98 } : { type: 'image/jpeg', quality: 0.95 },
+  );
+}
+
+const work: PictureWork = {
+  async show(wish, progress) {
+    const number = ++wishes;
+    newest.set(wish.for, number);
+    const wanted = (): boolean => newest.get(wish.for) === number;
+    const seen = await straighten(wish, wanted, progress && ((share) => progress(share * 0.6)));
+    if (!seen || !wanted()) return null;
+    let bounds: readonly number[] | null = null;
+    let raster = seen;
+    if (wish.view === 'tones') ({ raster, bounds } = toneSteps(seen, wish.tones));
+    else if (wish.view === 'edges') raster = edgePicture(seen);
+    else if (wish.view === 'lines') raster = lineDrawing(seen);
+    else if (wish.view === 'grey') raster = greyPicture(seen);
+    progress?.(0.8);
+    await pause();
+    if (!wanted()) return null;
+    const shown: Shown = { blob: await encode(raster), bounds };
+    return wanted() ? shown : null;
+  },
+  async pixels(wish) {
+    const seen = await straighten(wish, () => true);
+    const data = new Uint8ClampedArray(seen!.data);
+    return Comlink.transfer({ width: seen!.width, height: seen!.height, data }, [data.buffer]);
+  },
+  async level(wish): Promise<LevelOffer | null> {
+    const seen = await straighten(wish, () => true);
+    return seen && levelOffer(seen);
+  },
+  stop: (id) => void newest.set(id, ++wishes),
+};
+Comlink.expose(work);

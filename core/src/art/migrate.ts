@@ -1,0 +1,34 @@
+/** What a picture has when nothing was done to it. */
+export const PLAIN_PICTURE = {
+  square: null,
+  crop: null,
+  view: 'plain',
+  tones: { count: 4, bounds: null, smooth: 2 },
+  veil: false,
+  credit: { source: '', author: '', licence: '', address: '' },
+} as const;
+
+type Loose = Readonly<Record<string, unknown>>;
+
+const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null;
+
+/** Steps from each version to the next. */
+const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
+  // 2: pictures can be squared up, cropped and seen by views; a sheet says its ppi for print.
+  1: (art) => ({
+    ...art,
+    version: 2,
+    sheet: isObject(art.sheet) ? { ...art.sheet, ppi: 300 } : art.sheet,
+    pictures: Array.isArray(art.pictures)
+      ? art.pictures.map((p: unknown) => (isObject(p) ? { ...p, ...PLAIN_PICTURE } : p))
+      : art.pictures,
+  }),
+};
+
+/** Brings a document of an older version to the present one; anything else is given back as it is. */
+export function migrateArt(value: unknown): unknown {
+  let art = value;
+  while (isObject(art) && typeof art.version === 'number' && STEPS[art.version])
+    art = STEPS[art.version]!(art);
+  return art;
+}
