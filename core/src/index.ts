@@ -97,6 +97,7 @@ export { pixelAt, type Raster } from './picture/raster';
 export { sampleDisc } from './picture/sample';
 export { homography, invertHomography, project, type Homography } from './geometry/homography';
 export { warpRaster } from './picture/warp';
+export { takePhoto, takeScan, type Taken } from './picture/practice';
 export { checkQuad, measuredAspect, squareUp, type Squared } from './geometry/square';
 export { affineThrough } from './geometry/register';
 export { edgePicture, lineDrawing } from './picture/edges';

@@ -45,8 +45,9 @@ describe('migration', () => {
       sheet: Record<string, unknown>;
       pictures: Record<string, unknown>[];
     };
-    delete old.sheet.ppi;
-    for (const key of ['square', 'crop', 'view', 'tones', 'veil', 'credit']) delete old.pictures[0]![key];
+    const { ppi: _ppi, ...sheet } = old.sheet;
+    const { square: _s, crop: _c, view: _v, tones: _t, veil: _e, credit: _k, ...plain } = old.pictures[0]!;
+    Object.assign(old, { sheet, pictures: [plain] });
     const now = readArt(old);
     expect(now).toEqual(art);
     expect(now.version).toBe(ART_VERSION);

@@ -9,7 +9,9 @@ import { edgePicture, lineDrawing } from './edges';
 import { levelOffer } from './level';
 import { GREY_OF_LIGHTNESS, lightnessOf } from './lightness';
 import type { Raster } from './raster';
+import { takePhoto, takeScan } from './practice';
 import { otsuLevels, toneSteps } from './tones';
+import { warpRaster } from './warp';
 
 const random = seeded(5);
 const raster = (
@@ -209,4 +211,49 @@ it('registers by three points, and refuses three in a line', () => {
     expect(apply(map, p).y).toBeCloseTo(to[i]!.y, 9);
   });
   expect(() => affineThrough([{ x: 0, y: 0 }, { x: 1, y: 1 }, { x: 2, y: 2 }], to)).toThrow('in one line'); // prettier-ignore
+});
+
+describe('stand-ins for a scanner and a phone', () => {
+  const board = raster(240, 180, (x, y) => grey(((Math.floor(x / 24) + Math.floor(y / 24)) % 2) * 150 + 50));
+
+  it('take the same picture for the same seed, another for another', () => {
+    expect(takeScan(board, 3).raster.data).toEqual(takeScan(board, 3).raster.data);
+    expect(takePhoto(board, 3).corners).not.toEqual(takePhoto(board, 4).corners);
+  });
+
+  it('turn a scan so that levelling finds the turn again, within a tenth of a degree', () => {
+    for (const seed of [1, 2, 3, 4]) {
+      const { raster: scan, corners } = takeScan(board, seed);
+      const [a, b] = corners as [{ x: number; y: number }, { x: number; y: number }];
+      const turned = (Math.atan2(b.y - a.y, b.x - a.x) * 180) / Math.PI;
+      expect(Math.abs(turned)).toBeGreaterThan(0.9);
+      expect(Math.abs(levelOffer(scan)!.degrees + turned)).toBeLessThan(0.1);
+    }
+  });
+
+  it('lean a photo so that squaring up brings the board back: its fields meet within half a pixel', () => {
+    for (const seed of [5, 6, 7]) {
+      const { raster: photo, corners } = takePhoto(board, seed);
+      checkQuad(corners);
+      const { map, width, height } = squareUp(corners, 240 / 180);
+      const straight = warpRaster(photo, map, width, height);
+      const k = width / 240;
+      let [sum, n] = [0, 0];
+      // Along the middle of each row of fields, where dark turns to light: at every 24 pixels of the board.
+      for (let row = 1; row < 7; row++) {
+        const y = Math.round((row + 0.5) * 24 * k);
+        const at = (x: number): number => straight.data[(y * width + x) * 4]!;
+        for (let field = 1; field < 10; field++) {
+          const [low, high] = [Math.round((field * 24 - 8) * k), Math.round((field * 24 + 8) * k)];
+          const middle = (at(low) + at(high)) / 2;
+          let x = low;
+          while (x < high && at(x + 1) > middle === at(low) > middle) x++;
+          const edge = x + (middle - at(x)) / (at(x + 1) - at(x)) + 0.5;
+          sum += Math.abs(edge - field * 24 * k);
+          n++;
+        }
+      }
+      expect(sum / n).toBeLessThan(0.5);
+    }
+  });
 });

@@ -209,6 +209,30 @@ describe('pictures', () => {
     expect(await decodePicture(turned)).toMatchObject({ width: 30, height: 40 });
   });
 
+  // Source outside: sharp (libvips, Little CMS) wrote the files; the colours are those the profiles mean.
+  it('of CMYK and of wide gamut become the sRGB they mean', async () => {
+    const middle = async (bytes: Buffer): Promise<number[]> => {
+      const { renditions } = await decodePicture(bytes);
+      const { data } = await sharp(renditions[0]!.bytes)
+        .removeAlpha()
+        .raw()
+        .toBuffer({ resolveWithObject: true });
+      return [...data.subarray(0, 3)];
+    };
+    const near = (a: number[], b: number[], within: number): void =>
+      a.forEach((v, i) => expect(Math.abs(v - b[i]!)).toBeLessThanOrEqual(within));
+    const cmyk = await plain()
+      .toColourspace('cmyk')
+      .jpeg({ quality: 100, chromaSubsampling: '4:4:4' })
+      .toBuffer();
+    expect((await sharp(cmyk).metadata()).space).toBe('cmyk');
+    // Print inks hold less than sRGB: near is all there can be.
+    near(await middle(cmyk), [0x2f, 0x6b, 0x4f], 24);
+    const wide = await plain().withIccProfile('p3').png().toBuffer();
+    expect((await sharp(wide).metadata()).hasProfile).toBe(true);
+    near(await middle(wide), [0x2f, 0x6b, 0x4f], 3);
+  });
+
   it('keep a scan’s pixels to the inch', async () => {
     expect((await decodePicture(await plain().withMetadata({ density: 300 }).jpeg().toBuffer())).ppi).toBe(
       300,

@@ -8,12 +8,13 @@
   import { A4, nameFromFile, startProject } from './start';
 
   interface Props {
-    /** The picture it starts with; null for an empty sheet. */
-    file: File | null;
+    /** The pictures it starts with, the one to trace first; none for an empty sheet. */
+    files: readonly File[];
     close: () => void;
     made: (id: string) => void;
   }
-  let { file, close, made }: Props = $props();
+  let { files, close, made }: Props = $props();
+  const file = $derived(files[0] ?? null);
 
   let name = $state(untrack(() => (file ? nameFromFile(file.name) : 'Untitled')));
   let kind: 'picture' | 'own' = $state(untrack(() => (file ? 'picture' : 'own')));
@@ -45,7 +46,7 @@
     stopper = new AbortController();
     try {
       const wish = kind === 'picture' && file ? 'as the picture' : { ...sheet };
-      made(await startProject(read.data, wish, file, (s) => (share = s), stopper.signal));
+      made(await startProject(read.data, wish, files, (s) => (share = s), stopper.signal));
     } catch (error) {
       wrong =
         error instanceof ServerError ? error.message : 'The project could not be made. Please try again.';
@@ -64,6 +65,9 @@
   <form onsubmit={start}>
     {#if picture}
       <div class="picture">
+        {#if files.length > 1}<p class="quiet">
+            This one is traced; {files.length - 1} more lie ready in the stack.
+          </p>{/if}
         {#if drawn}<img src={picture} alt="What will be traced" onerror={() => (drawn = false)} />
         {:else}<p class="quiet">{file?.name} is shown once it has been read.</p>{/if}
       </div>

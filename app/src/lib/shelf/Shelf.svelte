@@ -18,12 +18,13 @@
   import type { Notice as Message } from '$lib/ui/notice';
   import Notice from '$lib/ui/Notice.svelte';
   import type { ProjectAnswer, ShippedAnswer } from '$lib/wire';
+  import { pictureWork, type Practice } from '$lib/workers/picture';
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
 
   let { projects: first, shipped }: { projects: ProjectAnswer[]; shipped: ShippedAnswer[] } = $props();
   let projects = $state.raw(untrack(() => first));
-  let starting: { file: File | null } | null = $state.raw(null);
+  let starting: readonly File[] | null = $state.raw(null);
   let over = $state(false);
   let notice: Message | null = $state.raw(null);
 
@@ -33,10 +34,24 @@
       tone: 'bad',
     };
   };
-  const begin = (file: File | null): void => {
+  const begin = (files: readonly File[]): void => {
     notice = null;
-    starting = { file };
+    starting = files;
   };
+  /** Takes a shipped picture with the stand-in for a scanner or a phone. */
+  async function practise(s: ShippedAnswer, how: Practice): Promise<void> {
+    notice = { text: how === 'scan' ? `Scanning ${s.name}` : `Photographing ${s.name}`, tone: 'plain' };
+    try {
+      const blob = await pictureWork().practise(`/api/shipped/${s.file}`, how, Date.now() % 100_000);
+      begin([
+        new File([blob], s.file.replace('.jpg', how === 'scan' ? '-scan.jpg' : '-photo.jpg'), {
+          type: blob.type,
+        }),
+      ]);
+    } catch (error) {
+      bad(error);
+    }
+  }
   async function list(): Promise<void> {
     projects = await listProjects();
   }
@@ -56,9 +71,9 @@
     }
   }
   function take(data: DataTransfer | null): boolean {
-    const [file] = filesIn(data);
-    if (file) begin(file);
-    return file !== undefined;
+    const files = filesIn(data);
+    if (files.length > 0) begin(files);
+    return files.length > 0;
   }
 </script>
 
@@ -100,17 +115,37 @@
   <section class="new" aria-labelledby="new-title">
     <h2 id="new-title">Start with a picture</h2>
     <div class="ways">
-      <button class="way first" onclick={() => askForPictures((files) => begin(files[0] ?? null), false)}>
+      <button class="way first" onclick={() => askForPictures(begin)}>
         <ImagePlus size={26} strokeWidth={1.75} />
         <span><b>Choose a picture</b><br />or drop or paste one here</span>
       </button>
       {#each shipped as s (s.file)}
-        <button class="way" onclick={() => void fetchShipped(s).then(begin).catch(bad)}>
-          <img src="/api/shipped/{s.file}" alt="" loading="lazy" />
-          <span>{s.name}</span>
-        </button>
+        <div class="way shipped">
+          <button
+            class="take"
+            onclick={() =>
+              void fetchShipped(s)
+                .then((f) => begin([f]))
+                .catch(bad)}
+          >
+            <img src="/api/shipped/{s.file}" alt="" loading="lazy" />
+            <span>{s.name}</span>
+          </button>
+          <div class="stand-ins">
+            <button
+              title="As a flatbed scanner would take it: a little turned, with a margin and paper grain"
+              aria-label="Scan {s.name}"
+              onclick={() => void practise(s, 'scan')}>scan</button
+            >
+            <button
+              title="As a phone would take it: at an angle, in uneven light"
+              aria-label="Photograph {s.name}"
+              onclick={() => void practise(s, 'photo')}>phone photo</button
+            >
+          </div>
+        </div>
       {/each}
-      <button class="way" onclick={() => begin(null)}>
+      <button class="way" onclick={() => begin([])}>
         <EmptySheet size={26} strokeWidth={1.75} />
         <span>Empty sheet</span>
       </button>
@@ -135,11 +170,7 @@
   </section>
 </main>
 {#if starting}
-  <NewProject
-    file={starting.file}
-    close={() => (starting = null)}
-    made={(id) => void goto(`/projects/${id}`)}
-  />
+  <NewProject files={starting} close={() => (starting = null)} made={(id) => void goto(`/projects/${id}`)} />
 {/if}
 <Notice {notice} close={() => (notice = null)} />
 
@@ -188,6 +219,33 @@
   }
   .way:hover {
     border-color: var(--carrot);
+  }
+  .shipped {
+    flex-direction: column;
+    align-items: stretch;
+    gap: 4px;
+    padding: 8px 10px 6px;
+  }
+  .take {
+    display: flex;
+    align-items: center;
+    gap: 12px;
+    text-align: start;
+  }
+  .stand-ins {
+    display: flex;
+    gap: 6px;
+    font-size: 12px;
+  }
+  .stand-ins button {
+    padding: 1px 8px;
+    border: 1px solid var(--line);
+    border-radius: 6px;
+    color: var(--quiet);
+  }
+  .stand-ins button:hover {
+    border-color: var(--carrot);
+    color: var(--text);
   }
   .first {
     padding-left: 18px;

@@ -22,7 +22,8 @@ export function sheetOfPicture({
 }
 
 /**
- * Makes a project with a picture on its sheet. When the picture is refused, there is no project either.
+ * Makes a project with pictures on its sheet: the first is traced, further ones lie hidden beneath until they are shown.
+ * When a picture is refused, there is no project either.
  *
  * @param progress hears the share of the picture sent, 0 to 1
  * @returns the project's id
@@ -31,11 +32,12 @@ export function sheetOfPicture({
 export async function startProject(
   name: string,
   sheet: SheetWish,
-  file: File | null,
+  files: readonly File[],
   progress?: (share: number) => void,
   signal?: AbortSignal,
 ): Promise<string> {
   const project = await makeProject(name, sheet === 'as the picture' ? A4 : sheet);
+  const [file, ...more] = files;
   if (!file) return project.id;
   try {
     const picture = await uploadPicture(project.id, file, progress, signal);
@@ -44,11 +46,18 @@ export async function startProject(
       sheet === 'as the picture'
         ? sheetOfPicture(picture)
         : { width: toPx(sheet.width, sheet.unit), height: toPx(sheet.height, sheet.unit), unit: sheet.unit };
-    const { patches } = changeArt(
-      art,
-      together(setSheet(size), addPicture(newPicture(picture, size, newId()))),
-    );
+    const placed = newPicture(picture, size, newId());
+    const { patches } = changeArt(art, together(setSheet(size), addPicture(placed)));
     await sendChanges(project.id, revision, [patches], newId());
+    let base = revision + 1;
+    let drawn = changeArt(art, together(setSheet(size), addPicture(placed))).art;
+    for (const next of more) {
+      const added = newPicture(await uploadPicture(project.id, next, progress, signal), size, newId());
+      const change = changeArt(drawn, addPicture({ ...added, shown: false }));
+      await sendChanges(project.id, base, [change.patches], newId());
+      drawn = change.art;
+      base++;
+    }
     return project.id;
   } catch (error) {
     await deleteProject(project.id).catch(() => {});

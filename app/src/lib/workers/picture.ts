@@ -20,6 +20,9 @@ export interface Shown {
   readonly bounds: readonly number[] | null;
 }
 
+/** Stand-ins for devices, to practise straightening with. */
+export type Practice = 'scan' | 'photo';
+
 /** What the picture worker does. */
 export interface PictureWork {
   /** The picture straightened and seen by its view; null when a newer wish for the same came. */
@@ -27,6 +30,8 @@ export interface PictureWork {
   /** The straightened pixels, for sampling. */
   pixels(wish: PictureWish): Promise<Raster>;
   level(wish: PictureWish): Promise<LevelOffer | null>;
+  /** A picture as a stand-in for a scanner or a phone takes it, as a JPEG file. */
+  practise(url: string, how: Practice, seed: number): Promise<Blob>;
   stop(id: string): void;
 }
 

@@ -4,6 +4,8 @@ import {
   homography,
   levelOffer,
   lineDrawing,
+  takePhoto,
+  takeScan,
   toneSteps,
   warpRaster,
   type LevelOffer,
@@ -129,6 +131,10 @@ const work: PictureWork = {
   async level(wish): Promise<LevelOffer | null> {
     const seen = await straighten(wish, () => true);
     return seen && levelOffer(seen);
+  },
+  async practise(url, how, seed) {
+    const source = await sourceOf(url);
+    return encode((how === 'scan' ? takeScan : takePhoto)(source, seed).raster);
   },
   stop: (id) => void newest.set(id, ++wishes),
 };

@@ -69,9 +69,9 @@
 
   const RATIOS = [
     ['free', null],
-    ['1 : 1', 1],
-    ['4 : 3', 4 / 3],
-    ['3 : 2', 3 / 2],
+    ['1:1', 1],
+    ['4:3', 4 / 3],
+    ['3:2', 3 / 2],
     ['sheet', 0],
   ] as const;
   function setRatio(value: string): void {

@@ -75,7 +75,7 @@
   }
 </script>
 
-<div class="both" role="group" aria-label={label}>
+<div class="both" style:--across="{own.width * k}px" role="group" aria-label={label}>
   <div
     bind:this={frame}
     class="frame"
@@ -107,7 +107,14 @@
       >
     {/each}
   </div>
-  <canvas class="loupe" width="120" height="120" bind:this={loupe} aria-hidden="true"></canvas>
+  <canvas
+    class="loupe"
+    class:left={(spots[active]?.x ?? 0) > own.width / 2}
+    width="120"
+    height="120"
+    bind:this={loupe}
+    aria-hidden="true"
+  ></canvas>
 </div>
 
 <style>
@@ -159,10 +166,13 @@
   }
   .loupe {
     position: absolute;
-    right: 0;
+    left: calc(var(--across) - 120px);
     bottom: 0;
     border: 2px solid var(--paper);
     border-radius: 6px;
     pointer-events: none;
+  }
+  .loupe.left {
+    left: 0;
   }
 </style>
