@@ -57,6 +57,8 @@ export const exportQuery = z.object({
   picture: z.enum(['0', '1']).default('0'),
 });
 
+export const largerRequest = z.strictObject({ factor: z.number().min(1).max(8) });
+
 export type SheetRequest = z.infer<typeof sheetRequest>;
 export type ChangesRequest = z.input<typeof changesRequest>;
 

@@ -2,7 +2,7 @@ import { isDraft, original, type Draft } from 'mutative';
 import type { Point } from '../geometry/vector';
 import type { Path } from '../path/path';
 import type { Recipe } from './change';
-import type { Art, Chip, Group, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
+import type { Art, Chip, Group, Guide, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
 import { findNode, nodePlaces, type Found, type TreeNode } from './tree';
 
 // Every function here gives a recipe for `changeArt`. A recipe that names what is not there does nothing.
@@ -232,8 +232,38 @@ export const shiftAll =
             }
     };
     for (const layer of draft.layers) shift(layer.children);
+    for (const g of draft.guides.lines) {
+      g.x += by.x;
+      g.y += by.y;
+    }
     for (const p of draft.pictures) {
       p.placement[4] += by.x;
       p.placement[5] += by.y;
     }
+  };
+
+export const addGuide =
+  (guide: Guide): Recipe =>
+  (draft) => {
+    draft.guides.lines.push({ ...guide });
+  };
+
+export const setGuide =
+  (id: string, values: Partial<Omit<Guide, 'id'>>): Recipe =>
+  (draft) => {
+    const guide = draft.guides.lines.find((g) => g.id === id);
+    if (guide) Object.assign(guide, values);
+  };
+
+/** Takes guides away; all of them without a name. */
+export const removeGuides =
+  (id?: string): Recipe =>
+  (draft) => {
+    draft.guides.lines = draft.guides.lines.filter((g) => id !== undefined && g.id !== id);
+  };
+
+export const lockGuides =
+  (locked: boolean): Recipe =>
+  (draft) => {
+    draft.guides.locked = locked;
   };

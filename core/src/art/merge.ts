@@ -23,6 +23,10 @@ export function mergeArt(base: Art, mine: Art, theirs: Art, newId: () => string)
     traced: pictures.some((p) => p.id === traced) ? traced : (pictures[0]?.id ?? null),
     layers: layers.length > 0 ? layers : mine.layers,
     chips: mergeList(base.chips, mine.chips, theirs.chips, pick),
+    guides: {
+      locked: pick(base.guides.locked, mine.guides.locked, theirs.guides.locked),
+      lines: mergeList(base.guides.lines, mine.guides.lines, theirs.guides.lines, pick),
+    },
   };
 }
 

@@ -14,10 +14,11 @@ const isObject = (value: unknown): value is Loose => typeof value === 'object' &
 
 /** Steps from each version to the next. */
 const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
-  // 2: pictures can be squared up, cropped and seen by views; a sheet says its ppi for print.
+  // 2: pictures can be squared up, cropped and seen by views; a sheet says its ppi for print; there are guides.
   1: (art) => ({
     ...art,
     version: 2,
+    guides: { locked: false, lines: [] },
     sheet: isObject(art.sheet) ? { ...art.sheet, ppi: 300 } : art.sheet,
     pictures: Array.isArray(art.pictures)
       ? art.pictures.map((p: unknown) => (isObject(p) ? { ...p, ...PLAIN_PICTURE } : p))

@@ -7,7 +7,16 @@ import { nearestOnPath, pathCubics, segmentCubic } from '../path/path';
 import { projectPath } from '../path/project';
 import { circlePath, squarePath } from '../testing';
 import { changeArt } from './change';
-import { addNode, addPicture, shiftAll, together } from './edit';
+import {
+  addGuide,
+  addNode,
+  addPicture,
+  lockGuides,
+  removeGuides,
+  setGuide,
+  shiftAll,
+  together,
+} from './edit';
 import { migrateArt } from './migrate';
 import { fitOnSheet, followPicture, picturePpi, pictureMove, seenBox, seenSize, shownCorners, squareMap, tracedOn } from './picture'; // prettier-ignore
 import {
@@ -45,6 +54,7 @@ describe('migration', () => {
       sheet: Record<string, unknown>;
       pictures: Record<string, unknown>[];
     };
+    delete (old as { guides?: unknown }).guides;
     const { ppi: _ppi, ...sheet } = old.sheet;
     const { square: _s, crop: _c, view: _v, tones: _t, veil: _e, credit: _k, ...plain } = old.pictures[0]!;
     Object.assign(old, { sheet, pictures: [plain] });
@@ -149,4 +159,12 @@ it('moves everything there is', () => {
   const next = changeArt(art, shiftAll({ x: 3, y: -4 })).art;
   expect(findShape(next, 'off')!.paths[0]!.anchors[0]).toMatchObject({ x: 253, y: 176 });
   expect(next.pictures[0]!.placement).toEqual([0.5, 0, 0, 0.5, 13, 16]);
+});
+
+it('keeps guides: added, moved, locked, taken away', () => {
+  const two = changeArt(art, together(addGuide({ id: 'g', x: 5, y: 0, angle: 0 }), addGuide({ id: 'h', x: 0, y: 7, angle: 1.2 }), setGuide('g', { y: 9 }), lockGuides(true))).art; // prettier-ignore
+  expect(readArt(two).guides).toEqual({ locked: true, lines: [{ id: 'g', x: 5, y: 9, angle: 0 }, { id: 'h', x: 0, y: 7, angle: 1.2 }] }); // prettier-ignore
+  expect(changeArt(two, shiftAll({ x: 1, y: 1 })).art.guides.lines[0]).toMatchObject({ x: 6, y: 10 });
+  expect(changeArt(two, removeGuides('g')).art.guides.lines.map((g) => g.id)).toEqual(['h']);
+  expect(changeArt(two, removeGuides()).art.guides.lines).toEqual([]);
 });

@@ -120,6 +120,9 @@ const pictureSchema = z.strictObject({
   credit: z.strictObject({ source: note, author: note, licence: note, address: note }),
 });
 
+/** A line to check against and snap to: a point on it and its direction, radians. */
+const guideSchema = z.strictObject({ id, x: coordinate, y: coordinate, angle: z.number().min(-7).max(7) });
+
 const chipSchema = z.strictObject({ id, name: z.string().max(500), hex });
 
 const sheetSchema = z.strictObject({
@@ -143,6 +146,7 @@ export const artSchema = z
     traced: id.nullable(),
     layers: z.array(layerSchema).min(1),
     chips: z.array(chipSchema).max(1000),
+    guides: z.strictObject({ locked: z.boolean(), lines: z.array(guideSchema).max(200) }),
   })
   .superRefine((art, context) => {
     const seen = new Set<string>();
@@ -163,6 +167,7 @@ export const artSchema = z
     }
     art.pictures.forEach((p) => once(p.id));
     art.chips.forEach((c) => once(c.id));
+    art.guides.lines.forEach((g) => once(g.id));
     if (art.traced !== null && !art.pictures.some((p) => p.id === art.traced))
       context.addIssue({ code: 'custom', message: 'The traced picture is not in the document.' });
   });
@@ -173,6 +178,7 @@ export type Fill = DeepReadonly<z.infer<typeof fillSchema>>;
 export type Stroke = DeepReadonly<z.infer<typeof strokeSchema>>;
 export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
 export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;
+export type Guide = DeepReadonly<z.infer<typeof guideSchema>>;
 export type Chip = DeepReadonly<z.infer<typeof chipSchema>>;
 
 interface Standing {
@@ -208,6 +214,7 @@ export interface Art {
   readonly traced: string | null;
   readonly layers: readonly Layer[];
   readonly chips: readonly Chip[];
+  readonly guides: { readonly locked: boolean; readonly lines: readonly Guide[] };
 }
 
 /** A picture just placed: what is not given is as it comes. */
@@ -242,4 +249,5 @@ export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string):
     { id: layerId, type: 'layer', name: 'Drawing', shown: true, locked: false, ink: null, children: [] },
   ],
   chips: [],
+  guides: { locked: false, lines: [] },
 });

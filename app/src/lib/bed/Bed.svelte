@@ -2,20 +2,20 @@
   import { FARTHEST, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { moveBetween, toSheet, uncovered, type View } from '$lib/desk/view';
-  import { untrack, type Snippet } from 'svelte';
+  import { untrack } from 'svelte';
   import type { BedPointer, PressMachine } from './behaviour';
   import Fills from './Fills.svelte';
   import Inks from './Inks.svelte';
   import Marks from './Marks.svelte';
   import Pictures from './Pictures.svelte';
+  import Rulers from './Rulers.svelte';
 
   interface Props {
     desk: Desk;
     machine: PressMachine;
     element?: HTMLElement;
-    children?: Snippet;
   }
-  let { desk, machine, element = $bindable(), children }: Props = $props();
+  let { desk, machine, element = $bindable() }: Props = $props();
 
   /** Room drawn beyond the bed's edges, so that a pan shows no blank at once; bed pixels. */
   const MARGIN = 200;
@@ -191,7 +191,7 @@
     <Inks {desk} view={drawn} margin={MARGIN} />
   </div>
   <Marks {desk} {over} busy={desk.pressing} />
-  {@render children?.()}
+  {#if desk.rulers}<Rulers {desk} />{/if}
 </div>
 
 <style>

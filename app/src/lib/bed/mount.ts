@@ -3,10 +3,13 @@ import {
   boxHas,
   compose,
   invert,
+  removeGuides,
   seenSize,
+  setGuide,
   subtract,
   translation,
   type Box,
+  type Guide,
   type Point,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -24,6 +27,8 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
   if (task?.kind === 'real-size') return gripRule(desk, start, (rule) => measure(desk, rule));
   if (task?.kind === 'origin') return { click: (p) => originAt(desk, p.sheet) };
   if (task?.kind === 'crop') return gripCrop(desk, task, start);
+  const guide = guideAt(desk, start);
+  if (guide) return gripGuide(desk, guide, start);
   const corner = boxGripAt(desk, start);
   if (corner) return gripBox(desk, corner, start);
   const frame = currentFrame(desk);
@@ -40,6 +45,39 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
       gesture.show(pictureRecipe(art, picture, { placement }, desk.follow));
     },
     release: () => gesture.keep(),
+    cancel: () => gesture.drop(),
+  };
+}
+
+/** How near a pointer must be to a guide to take it, screen pixels. */
+const GUIDE_REACH = 4;
+
+/** The guide under the pointer, unless guides are locked. */
+export function guideAt(desk: Desk, p: BedPointer): Guide | null {
+  const { locked, lines } = desk.art.guides;
+  if (locked || desk.task) return null;
+  const far = (g: Guide): number =>
+    Math.abs((p.sheet.x - g.x) * Math.sin(g.angle) - (p.sheet.y - g.y) * Math.cos(g.angle)) * desk.view.scale;
+  const near = lines.filter((g) => far(g) <= GUIDE_REACH * (p.type === 'touch' ? 2 : 1));
+  return near.length > 0 ? near.reduce((a, b) => (far(b) < far(a) ? b : a)) : null;
+}
+
+/** Moves a guide; let go on the bed's edge, where the rulers are, it goes. */
+function gripGuide(desk: Desk, guide: Guide, start: BedPointer): Grip {
+  const gesture = desk.gesture('Move the guide');
+  const EDGE = 18;
+  return {
+    drag: (p) =>
+      gesture.show(
+        setGuide(guide.id, {
+          x: guide.x + p.sheet.x - start.sheet.x,
+          y: guide.y + p.sheet.y - start.sheet.y,
+        }),
+      ),
+    release(p) {
+      if (p.screen.x < EDGE || p.screen.y < EDGE) gesture.show(removeGuides(guide.id));
+      gesture.keep();
+    },
     cancel: () => gesture.drop(),
   };
 }

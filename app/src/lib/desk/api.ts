@@ -84,6 +84,13 @@ export async function fetchShipped({ file }: ShippedAnswer): Promise<File> {
 export const pictureUrl = (source: string, size: 'full' | 'work' | 'thumb'): string =>
   `/api/pictures/${source}?size=${size}`;
 
+export const enlargePicture = async (projectId: string, id: string, factor: number): Promise<PictureAnswer> =>
+  (
+    await send<{ picture: PictureAnswer }>('POST', `/api/projects/${projectId}/pictures/${id}/larger`, {
+      factor,
+    })
+  ).picture;
+
 /** Uploads a picture; `progress` hears the share sent, 0 to 1, and `signal` stops it. */
 export function uploadPicture(
   projectId: string,

@@ -110,6 +110,7 @@ export class Desk {
   sampling: Sampling | null = $state(null);
   discRadius = $state(6);
   loupe = $state(true);
+  rulers = $state(true);
   stackOpen = $state(true);
   eyeOpen = $state(true);
   /** Fill the next path will get, or null for none. */

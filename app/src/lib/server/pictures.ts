@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
+import sharp from 'sharp';
 import { newId } from '$lib/ids';
-import type { PictureAnswer } from '$lib/wire';
+import { MOST_PIXELS, type PictureAnswer } from '$lib/wire';
 import type { Database } from './database';
 import { decodePicture, type Rendition, type Size } from './decode';
 import { Refusal } from './refusal';
@@ -61,4 +62,37 @@ export async function pictureRendition(db: Database, id: string, size: Size): Pr
     .executeTakeFirst();
   if (!row) throw new Refusal(404, 'no-picture', 'There is no such picture.');
   return { size, type: row.type, bytes: row.bytes };
+}
+
+/**
+ * Makes a larger version of a picture, resampled by Lanczos, as a picture of its own.
+ *
+ * @param factor times as wide and as high, 1 to 8
+ */
+export async function enlargePicture(
+  db: Database,
+  projectId: string,
+  id: string,
+  factor: number,
+): Promise<PictureAnswer> {
+  const row = await db
+    .selectFrom('pictures')
+    .select(['name', 'width', 'height'])
+    .where('id', '=', id)
+    .where('project_id', '=', projectId)
+    .executeTakeFirst();
+  if (!row) throw new Refusal(404, 'no-picture', 'There is no such picture.');
+  const [width, height] = [Math.round(row.width * factor), Math.round(row.height * factor)];
+  if (width * height > MOST_PIXELS)
+    throw new Refusal(
+      413,
+      'too-many-pixels',
+      `That would make ${width} × ${height} pixels; 100 million is the most. Nothing was changed.`,
+    );
+  const { bytes } = await pictureRendition(db, id, 'full');
+  const larger = await sharp(bytes, { limitInputPixels: MOST_PIXELS })
+    .resize(width, height, { kernel: 'lanczos3', fit: 'fill' })
+    .png({ compressionLevel: 4 })
+    .toBuffer();
+  return addPicture(db, projectId, row.name, larger);
 }

@@ -7,7 +7,15 @@ import Redo from '@lucide/svelte/icons/redo-2';
 import Search from '@lucide/svelte/icons/search';
 import Undo from '@lucide/svelte/icons/undo-2';
 import Keyboard from '@lucide/svelte/icons/keyboard';
-import { meanScale, restack, setNode, together, type StackMove } from '@mirrot/core';
+import {
+  lockGuides,
+  meanScale,
+  removeGuides,
+  restack,
+  setNode,
+  together,
+  type StackMove,
+} from '@mirrot/core';
 import { nudge } from '$lib/bed/shaping';
 import { walkAnchors, walkShapes } from '$lib/bed/refine';
 import { deleteChosen } from '$lib/bed/shaping';
@@ -144,6 +152,25 @@ export const EVERYWHERE: readonly Command[] = [
     keys: ['L'],
     on: (w) => w.desk.loupe,
     run: (w) => void (w.desk.loupe = !w.desk.loupe),
+  },
+  {
+    id: 'rulers',
+    title: 'Rulers',
+    on: (w) => w.desk.rulers,
+    run: (w) => void (w.desk.rulers = !w.desk.rulers),
+  },
+  {
+    id: 'lock-guides',
+    title: 'Lock or unlock the guides',
+    when: (w) => w.desk.art.guides.lines.length > 0,
+    on: (w) => w.desk.art.guides.locked,
+    run: (w) => void w.desk.change('Lock or unlock the guides', lockGuides(!w.desk.art.guides.locked)),
+  },
+  {
+    id: 'remove-guides',
+    title: 'Take all guides away',
+    when: (w) => w.desk.art.guides.lines.length > 0,
+    run: (w) => void w.desk.change('Take all guides away', removeGuides()),
   },
   {
     id: 'column-stack',

@@ -182,6 +182,14 @@ export const MOUNT: readonly Command[] = [
     run: (w) => void turnPicture(w.desk, 'Turn a quarter', 90),
   },
   {
+    id: 'larger-picture',
+    title: 'Make the picture twice as large',
+    icon: Expand,
+    steps: ['mount'],
+    when: hasPicture,
+    run: (w) => void w.enlarge(),
+  },
+  {
     id: 'uncrop',
     title: 'Undo the crop',
     icon: Crop,
