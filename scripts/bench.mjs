@@ -5,3 +5,4 @@ installPackages();
 installDebian();
 buildApp();
 run('npx', ['tsx', 'bench/frames.ts']);
+run('npx', ['tsx', 'bench/views.ts']);

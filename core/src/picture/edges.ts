@@ -44,12 +44,34 @@ export const sobel = (grey: Uint8Array, width: number, height: number) =>
 export const scharr = (grey: Uint8Array, width: number, height: number) =>
   differences(grey, width, height, 0.75, 2.5);
 
-/** A box mean of `radius` by running sums, rounded; the border's own pixels stand for what lies beyond. */
+/** A box mean of `radius` by running sums, across and then down, rounded; at the border of what lies within. */
 export function boxMean(grey: Uint8Array, width: number, height: number, radius: number): Uint8Array {
-  const sums = integral(grey, width, height);
+  const across = new Uint16Array(grey.length);
+  for (let y = 0; y < height; y++) {
+    const row = y * width;
+    let sum = 0;
+    for (let x = 0; x < Math.min(radius, width); x++) sum += grey[row + x]!;
+    for (let x = 0; x < width; x++) {
+      if (x + radius < width) sum += grey[row + x + radius]!;
+      if (x > radius) sum -= grey[row + x - radius - 1]!;
+      const count = Math.min(width - 1, x + radius) - Math.max(0, x - radius) + 1;
+      // A sixteenth of a step is kept between the passes.
+      across[row + x] = (16 * sum) / count;
+    }
+  }
   const out = new Uint8Array(grey.length);
-  for (let y = 0; y < height; y++)
-    for (let x = 0; x < width; x++) out[y * width + x] = windowMean(sums, width, height, x, y, radius) + 0.5;
+  const sums = new Float64Array(width);
+  const take = (y: number, by: number): void => {
+    const row = y * width;
+    for (let x = 0; x < width; x++) sums[x]! += by * across[row + x]!;
+  };
+  for (let y = 0; y < Math.min(radius, height); y++) take(y, 1);
+  for (let y = 0; y < height; y++) {
+    if (y + radius < height) take(y + radius, 1);
+    if (y > radius) take(y - radius - 1, -1);
+    const share = 1 / (16 * (Math.min(height - 1, y + radius) - Math.max(0, y - radius) + 1));
+    for (let x = 0; x < width; x++) out[y * width + x] = sums[x]! * share + 0.5;
+  }
   return out;
 }
 
@@ -83,15 +105,25 @@ function windowMean(
   return sum / ((x1 - x0) * (y1 - y0));
 }
 
-/** The picture as its edges only: dark where lightness changes, paper elsewhere. Grain is smoothed away first. */
+/**
+ * The picture as its edges only: dark where lightness or opacity changes, paper elsewhere. Grain is smoothed away
+ * first. The border of clear pixels is an edge like any other, so the result is opaque.
+ */
 export function edgePicture(picture: Raster): Raster {
   const { width, height } = picture;
   const { dx, dy } = sobel(boxMean(lightnessOf(picture), width, height, 1), width, height);
   const out = new Uint8Array(width * height);
   // A step of 40 in lightness is full ink; what is under 3 is grain.
-  for (let i = 0; i < out.length; i++)
-    out[i] = 255 - Math.min(230, Math.max(0, Math.hypot(dx[i]!, dy[i]!) - 12) * 1.6);
-  return greyRaster(out, picture);
+  const opacity = new Uint8Array(width * height);
+  for (let i = 0; i < opacity.length; i++) opacity[i] = picture.data[i * 4 + 3]!;
+  const clear = opacity.some((v) => v < 255) ? sobel(opacity, width, height) : null;
+  for (let i = 0; i < out.length; i++) {
+    const border = clear ? Math.hypot(clear.dx[i]!, clear.dy[i]!) / 4 : 0;
+    // Lightness says nothing where there is none: across the border only opacity counts.
+    const step = border > 0 ? border : opacity[i] === 0 ? 0 : Math.sqrt(dx[i]! * dx[i]! + dy[i]! * dy[i]!);
+    out[i] = 255 - Math.min(230, Math.max(0, step - 12) * 1.6);
+  }
+  return greyRaster(out, null, picture);
 }
 
 /**

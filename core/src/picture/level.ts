@@ -74,7 +74,7 @@ export function levelOffer(picture: Raster): LevelOffer | null {
           yy += dy[k]! * dy[k]!;
         }
       const strength = xx + yy;
-      if (strength < 49 * 100 || Math.hypot(xx - yy, 2 * xy) < 0.8 * strength) continue;
+      if (strength < 49 * 100 || (xx - yy) ** 2 + 4 * xy * xy < 0.64 * strength * strength) continue;
       all += strength;
       // Direction of the gradient, taken to the nearest axis.
       const direction = (0.5 * Math.atan2(2 * xy, xx - yy) * 180) / Math.PI;
@@ -83,7 +83,7 @@ export function levelOffer(picture: Raster): LevelOffer | null {
       if (at < 0 || at >= bins) continue;
       histogram[at]! += strength;
       const k = y * width + x;
-      edges.push({ x, y, weight: Math.hypot(dx[k]!, dy[k]!), flat: yy > xx });
+      edges.push({ x, y, weight: Math.sqrt(dx[k]! * dx[k]! + dy[k]! * dy[k]!), flat: yy > xx });
     }
   if (edges.length === 0) return null;
   // Which six degrees hold most of it.

@@ -5,37 +5,52 @@ const FINE = 8192;
 /** Cube roots of 0 to 1. */
 const CUBE_ROOT = Float32Array.from({ length: FINE + 1 }, (_, i) => Math.cbrt(i / FINE));
 
+/** What each byte of red, green and blue adds to the three cone responses, in steps of `CUBE_ROOT`. */
+const SHARE = [
+  [0.4122214708, 0.5363325363, 0.0514459929],
+  [0.2119034982, 0.6806995451, 0.1073969566],
+  [0.0883024619, 0.2817188376, 0.6299787005],
+].map((cone) =>
+  cone.map((k) => Float32Array.from(LINEAR_OF_BYTE, (v) => v * k * FINE)),
+) as unknown as Float32Array[][];
+
 /**
  * OKLab lightness of every pixel, 0 to 255, to half a step; clear pixels count as white paper.
- * Source: Ottosson's OKLab, as `oklabOfLinear`, with tabled cube roots.
+ * Source: Ottosson's OKLab, as `oklabOfLinear`, with tabled products and cube roots.
  */
 export function lightnessOf({ width, height, data }: Raster): Uint8Array {
   const out = new Uint8Array(width * height);
+  const [lr, lg, lb] = SHARE[0] as [Float32Array, Float32Array, Float32Array];
+  const [mr, mg, mb] = SHARE[1] as [Float32Array, Float32Array, Float32Array];
+  const [sr, sg, sb] = SHARE[2] as [Float32Array, Float32Array, Float32Array];
   for (let i = 0, k = 0; i < out.length; i++, k += 4) {
-    const opacity = data[k + 3]!;
-    if (opacity === 0) {
+    if (data[k + 3] === 0) {
       out[i] = 255;
       continue;
     }
-    const r = LINEAR_OF_BYTE[data[k]!]! * FINE;
-    const g = LINEAR_OF_BYTE[data[k + 1]!]! * FINE;
-    const b = LINEAR_OF_BYTE[data[k + 2]!]! * FINE;
-    const l = CUBE_ROOT[(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b + 0.5) | 0]!;
-    const m = CUBE_ROOT[(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b + 0.5) | 0]!;
-    const s = CUBE_ROOT[(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b + 0.5) | 0]!;
+    const r = data[k]!;
+    const g = data[k + 1]!;
+    const b = data[k + 2]!;
+    const l = CUBE_ROOT[(lr[r]! + lg[g]! + lb[b]! + 0.5) | 0]!;
+    const m = CUBE_ROOT[(mr[r]! + mg[g]! + mb[b]! + 0.5) | 0]!;
+    const s = CUBE_ROOT[(sr[r]! + sg[g]! + sb[b]! + 0.5) | 0]!;
     out[i] = (0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s) * 255 + 0.5;
   }
   return out;
 }
 
-/** A raster of greys from one value a pixel, opacity taken from the picture it was made of. */
-export function greyRaster(values: Uint8Array, of: Raster): Raster {
+/** A raster of greys from one value a pixel, as opaque as the picture it was made of; wholly when that is null. */
+export function greyRaster(
+  values: Uint8Array,
+  of: Raster | null,
+  size: Pick<Raster, 'width' | 'height'> = of!,
+): Raster {
   const data = new Uint8ClampedArray(values.length * 4);
   for (let i = 0, k = 0; i < values.length; i++, k += 4) {
     data[k] = data[k + 1] = data[k + 2] = values[i]!;
-    data[k + 3] = of.data[k + 3]!;
+    data[k + 3] = of ? of.data[k + 3]! : 255;
   }
-  return { width: of.width, height: of.height, data };
+  return { width: size.width, height: size.height, data };
 }
 
 /** The grey byte whose OKLab lightness is the given one, 0 to 255. */
@@ -54,8 +69,8 @@ export const GREY_OF_LIGHTNESS: Uint8Array = (() => {
 })();
 
 /** The picture without its colours, as light and dark as it is. */
-export const greyPicture = (picture: Raster): Raster =>
-  greyRaster(
-    lightnessOf(picture).map((l) => GREY_OF_LIGHTNESS[l]!),
-    picture,
-  );
+export function greyPicture(picture: Raster): Raster {
+  const values = lightnessOf(picture);
+  for (let i = 0; i < values.length; i++) values[i] = GREY_OF_LIGHTNESS[values[i]!]!;
+  return greyRaster(values, picture);
+}

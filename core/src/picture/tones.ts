@@ -95,7 +95,8 @@ export function toneSteps(picture: Raster, { count, bounds, smooth }: ToneOption
   });
   let classes = lightness.map((v) => classOf[v]!);
   if (smooth > 0) classes = commonest(classes, picture.width, picture.height, count, Math.round(smooth));
-  return { raster: greyRaster(classes.map((c) => greys[c]!), picture), bounds: at }; // prettier-ignore
+  for (let i = 0; i < classes.length; i++) classes[i] = greys[classes[i]!]!;
+  return { raster: greyRaster(classes, picture), bounds: at };
 }
 
 /** The commonest class within a square of `radius` about each pixel, by running counts. */

@@ -116,6 +116,16 @@ describe('edge view and line-drawing view', () => {
     expect(at(19)).toBeLessThan(60);
   });
 
+  it('count the border of clear pixels as an edge, and what lies beyond it as nothing', () => {
+    const cut = raster(40, 20, (x) => (x < 20 ? [90, 90, 90] : [random() * 255, 0, 0, 0]));
+    const edges = edgePicture(cut);
+    const at = (x: number): number => edges.data[(10 * 40 + x) * 4]!;
+    expect(at(19)).toBeLessThan(60);
+    expect(at(10)).toBeGreaterThan(245);
+    expect(at(30)).toBeGreaterThan(245);
+    expect(edges.data[(10 * 40 + 30) * 4 + 3]).toBe(255);
+  });
+
   it('take the paper away from a sketch, shade and all', () => {
     // Paper that darkens from 235 to 165 with a line 40 % darker than the paper beside it.
     const paper = (x: number): number => 235 - 0.35 * x;

@@ -18,7 +18,7 @@
     return coarse > 1 && meanScale(p.placement) * view.scale * devicePixelRatio * coarse > 1.2;
   };
   $effect(() => {
-    for (const p of shown) desk.seeing.want(p, near(p));
+    for (const p of shown) void desk.seeing.want(p, near(p));
   });
 
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.

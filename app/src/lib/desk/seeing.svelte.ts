@@ -17,15 +17,22 @@ export interface Seeing {
   /** Boundaries of its tone steps, once known. */
   bounds(p: PlacedPicture): readonly number[] | null;
   /** Makes what is not there yet; `full` also in the picture's own pixels. */
-  want(p: PlacedPicture, full: boolean): void;
+  want(p: PlacedPicture, full: boolean): Promise<void>;
 }
 
 const isPlain = (p: PlacedPicture): boolean => p.square === null && p.view === 'plain';
 
-/** What a wish for a picture is, in one of the sizes the server keeps. */
-export const wishFor = (p: PlacedPicture, size: 'work' | 'full'): PictureWish => ({
+/** How finely a picture is worked on: as the bed shows it whole, as the server's working copy, in all its pixels. */
+type Fineness = 'screen' | 'work' | 'full';
+
+/** Longest side at which a first answer is made, pixels. */
+const SCREEN = 1100;
+
+/** What a wish for a picture is. */
+export const wishFor = (p: PlacedPicture, size: Fineness): PictureWish => ({
   for: `${p.id} ${size}`,
-  url: pictureUrl(p.source, size),
+  url: pictureUrl(p.source, size === 'full' ? 'full' : 'work'),
+  longest: size === 'screen' ? SCREEN : null,
   width: p.width,
   square: p.square,
   view: p.view,
@@ -38,55 +45,74 @@ const keyOf = ({ source, square, view, tones }: PlacedPicture): string =>
 /** Longest side of the server's working copy. */
 const WORK = 2048;
 
+/** Pictures of more pixels than this are worked on in their working copy only: the page would run short of memory. */
+const MOST_WORKED = 40_000_000;
+
 /** @param tell hears of what takes longer than 300 ms */
 export function createSeeing(tell: (progress: Progress | null) => void): Seeing {
-  const made = new SvelteMap<string, { key: string; href: string; bounds: readonly number[] | null }>();
+  const made = new SvelteMap<
+    string,
+    { key: string; href: string; bounds: readonly number[] | null; at: number }
+  >();
+  let count = 0;
   const asked = new Map<string, string>();
 
-  async function make(p: PlacedPicture, size: 'work' | 'full', key: string): Promise<void> {
+  async function make(p: PlacedPicture, size: Fineness, key: string): Promise<void> {
     const slot = `${p.id} ${size}`;
     if (asked.get(slot) === key) return;
     asked.set(slot, key);
-    let share: number | null = null;
     const stop = (): void => {
       void pictureWork().stop(slot);
       asked.delete(slot);
       tell(null);
     };
-    const slow = setTimeout(() => tell({ text: `Looking closely at ${p.name}`, share, stop }), 300);
+    let slow = false;
+    const text = `Looking closely at ${p.name}`;
+    const timer = setTimeout(() => {
+      slow = true;
+      tell({ text, share: null, stop });
+    }, 300);
     try {
-      const heard = proxy((s: number) => {
-        share = s;
+      const heard = proxy((share: number) => {
+        if (slow && asked.get(slot) === key) tell({ text, share, stop });
       });
       const shown = await pictureWork().show(wishFor(p, size), heard);
       if (!shown || asked.get(slot) !== key) return;
       const before = made.get(slot);
-      made.set(slot, { key, href: URL.createObjectURL(shown.blob), bounds: shown.bounds });
+      made.set(slot, { key, href: URL.createObjectURL(shown.blob), bounds: shown.bounds, at: ++count });
       if (before) setTimeout(() => URL.revokeObjectURL(before.href), 2000);
     } catch {
       asked.delete(slot);
     } finally {
-      clearTimeout(slow);
+      clearTimeout(timer);
       if (asked.get(slot) === key) tell(null);
     }
+  }
+
+  /** The best there is of a picture as it shall be seen; else what came last. */
+  function best(p: PlacedPicture) {
+    const key = keyOf(p);
+    const there = (['work', 'screen'] as const).flatMap((size) => made.get(`${p.id} ${size}`) ?? []);
+    return there.find((m) => m.key === key) ?? there.sort((a, b) => b.at - a.at)[0] ?? null;
   }
 
   return {
     hrefs(p) {
       if (isPlain(p)) return { work: pictureUrl(p.source, 'work'), full: pictureUrl(p.source, 'full') };
-      const work = made.get(`${p.id} work`);
-      if (!work) return null;
+      const now = best(p);
       const full = made.get(`${p.id} full`);
-      return { work: work.href, full: full && full.key === work.key ? full.href : work.href };
+      return now && { work: now.href, full: full && full.key === now.key ? full.href : now.href };
     },
-    bounds: (p) => (p.view === 'tones' ? (made.get(`${p.id} work`)?.bounds ?? null) : null),
-    want(p, full) {
+    bounds: (p) => (p.view === 'tones' ? (best(p)?.bounds ?? null) : null),
+    async want(p, full) {
       if (isPlain(p)) return;
       const key = keyOf(p);
-      void make(p, 'work', key).then(() => {
-        if (full && Math.max(p.width, p.height) > WORK && made.get(`${p.id} work`)?.key === key)
-          void make(p, 'full', key);
-      });
+      const worth = Math.max(p.width, p.height) > WORK && p.width * p.height <= MOST_WORKED;
+      const sizes: Fineness[] = ['screen', 'work', ...(full && worth ? (['full'] as const) : [])];
+      for (const size of sizes) {
+        await make(p, size, key);
+        if (made.get(`${p.id} ${size}`)?.key !== key) return;
+      }
     },
   };
 }

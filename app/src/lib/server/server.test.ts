@@ -246,6 +246,24 @@ describe('pictures', () => {
     expect(decoded.renditions.map((r) => r.type)).toEqual(['image/png', 'image/png', 'image/png']);
   });
 
+  it('cut short in any format are refused or drawn whole, never half taken without a word', async () => {
+    const noise = Buffer.from(Array.from({ length: 300 * 200 * 3 }, (_, i) => (i * 2654435761) >>> 24));
+    const whole = sharp(noise, { raw: { width: 300, height: 200, channels: 3 } });
+    for (const format of ['png', 'jpeg', 'webp', 'gif', 'tiff', 'avif'] as const) {
+      const bytes = await whole.clone().toFormat(format).toBuffer();
+      expect(await refused(bytes), format).toBe('taken');
+      expect(await refused(bytes.subarray(0, Math.floor(bytes.length * 0.6))), format).toMatch(
+        /Nothing was added/,
+      );
+    }
+    expect(await refused(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="10" hei'))).toMatch(
+      /Nothing was added/,
+    );
+    expect(
+      await refused(Buffer.from('<svg xmlns="http://www.w3.org/2000/svg" width="1e9" height="1e9"/>')),
+    ).toMatch(/Nothing was added/);
+  });
+
   it('are refused with a sentence: empty, cut short, mislabelled, no picture, enormous', async () => {
     const jpeg = await plain(400, 300).jpeg().toBuffer();
     expect(await refused(Buffer.alloc(0))).toBe('This file is empty. Nothing was added.');

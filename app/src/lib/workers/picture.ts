@@ -7,6 +7,8 @@ export interface PictureWish {
   readonly for: string;
   /** Address of the pixels, in whatever size. */
   readonly url: string;
+  /** Longest side to work at, pixels; all of what the address gives when null. */
+  readonly longest: number | null;
   /** Width of the picture itself, in which `square` is given. */
   readonly width: number;
   readonly square: PlacedPicture['square'];

@@ -18,7 +18,7 @@ import type { PictureWish, PictureWork, Shown } from './picture';
 // stops the older.
 
 const sources = new Map<string, Promise<Raster>>();
-const MOST_SOURCES = 3;
+const MOST_SOURCES = 4;
 const newest = new Map<string, number>();
 let wishes = 0;
 
@@ -29,26 +29,30 @@ const pause = (): Promise<void> =>
     port2.postMessage(null);
   });
 
-async function decode(url: string): Promise<Raster> {
+async function decode(url: string, longest: number | null): Promise<Raster> {
   const response = await fetch(url);
   if (!response.ok) throw new Error('The picture could not be fetched.');
   const bitmap = await createImageBitmap(await response.blob(), { colorSpaceConversion: 'none' });
-  const canvas = new OffscreenCanvas(bitmap.width, bitmap.height);
+  const k = longest === null ? 1 : Math.min(1, longest / Math.max(bitmap.width, bitmap.height));
+  const [w, h] = [Math.max(1, Math.round(bitmap.width * k)), Math.max(1, Math.round(bitmap.height * k))];
+  const canvas = new OffscreenCanvas(w, h);
   const context = canvas.getContext('2d', { willReadFrequently: true })!;
-  context.drawImage(bitmap, 0, 0);
-  const { data, width, height } = context.getImageData(0, 0, bitmap.width, bitmap.height);
+  context.imageSmoothingQuality = 'high';
+  context.drawImage(bitmap, 0, 0, w, h);
+  const { data, width, height } = context.getImageData(0, 0, w, h);
   bitmap.close();
   return { data, width, height };
 }
 
-function sourceOf(url: string): Promise<Raster> {
-  let source = sources.get(url);
+function sourceOf(url: string, longest: number | null): Promise<Raster> {
+  const key = `${url} ${longest ?? 'all'}`;
+  let source = sources.get(key);
   if (!source) {
-    source = decode(url);
-    source.catch(() => sources.delete(url));
+    source = decode(url, longest);
+    source.catch(() => sources.delete(key));
     for (const old of [...sources.keys()].slice(0, Math.max(0, sources.size - MOST_SOURCES + 1)))
       sources.delete(old);
-    sources.set(url, source);
+    sources.set(key, source);
   }
   return source;
 }
@@ -57,13 +61,13 @@ const straightened = new Map<string, Raster>();
 
 /** The picture seen straight on, in bands so that a newer wish can stop it; null when one did. */
 async function straighten(
-  { url, square, width }: PictureWish,
+  { url, longest, square, width }: PictureWish,
   wanted: () => boolean,
   progress?: (share: number) => void,
 ): Promise<Raster | null> {
-  const source = await sourceOf(url);
+  const source = await sourceOf(url, longest);
   if (!square) return source;
-  const key = `${url} ${JSON.stringify(square)}`;
+  const key = `${url} ${longest ?? 'all'} ${JSON.stringify(square)}`;
   const known = straightened.get(key);
   if (known) return known;
   const k = source.width / width;
@@ -133,7 +137,7 @@ const work: PictureWork = {
     return seen && levelOffer(seen);
   },
   async practise(url, how, seed) {
-    const source = await sourceOf(url);
+    const source = await sourceOf(url, null);
     return encode((how === 'scan' ? takeScan : takePhoto)(source, seed).raster);
   },
   stop: (id) => void newest.set(id, ++wishes),

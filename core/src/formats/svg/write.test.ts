@@ -71,11 +71,15 @@ describe('writing SVG', () => {
     const base = drawn();
     const art: Art = {
       ...changeArt(base, addNode('layer', { id: 'g', type: 'group', name: 'Petals', shown: true, locked: false, opacity: 0.4, children: [shape('a', 'A')] })).art,
-      pictures: [placedPicture({ id: 'p', source: 's', name: 'Photo', width: 10, height: 5, placement: [2, 0, 0, 2, 1, 1] })],
+      pictures: [placedPicture({ id: 'p', source: 's', name: 'Photo', width: 10, height: 5, placement: [2, 0, 0, 2, 1, 1], crop: { x0: 1, y0: 1, x1: 5, y1: 4 }, credit: { source: '', author: 'A <b>', licence: 'CC0', address: '' } })],
     }; // prettier-ignore
     expect(writeSvg(art)).toContain('<g id="petals" opacity="0.4">');
     expect(writeSvg(art)).not.toContain('<image');
     expect(writeSvg(art, { pictureHref: () => 'data:x&y' })).toContain('matrix(2 0 0 2 1 1)');
     expect(writeSvg(art, { pictureHref: () => 'data:x&y' })).toContain('href="data:x&amp;y"');
+    expect(writeSvg(art, { pictureHref: () => 'x' })).toContain('<desc>A &lt;b&gt; · CC0</desc>');
+    expect(writeSvg(art, { pictureHref: () => 'x' })).toMatch(
+      /<clipPath id="crop-of-photo"><rect x="1" y="1" width="4" height="3"\/>.*clip-path="url\(#crop-of-photo\)"/s,
+    );
   });
 });

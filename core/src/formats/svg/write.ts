@@ -37,6 +37,12 @@ function idMaker(): (name: string) => string {
   };
 }
 
+/** Where a picture comes from, as a description; nothing when nothing is noted. */
+function credit({ credit: c }: PlacedPicture): string {
+  const words = [c.source, c.author, c.licence, c.address].filter(Boolean).join(' · ');
+  return words && `<desc>${escapeXml(words)}</desc>`;
+}
+
 /** The part of the plane an export shows, in sheet pixels. */
 export function exportBox(art: Art, area: 'sheet' | 'drawing'): Box {
   const drawing = area === 'drawing' ? drawingBounds(art) : null;
@@ -63,6 +69,7 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
   );
   if (ground)
     lines.push(`<rect x="${number(x0)}" y="${number(y0)}" width="${w}" height="${h}" fill="${ground}"/>`);
+  const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
   if (pictureHref)
     for (const p of art.pictures) {
       if (!p.shown) continue;
@@ -76,10 +83,9 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
         );
       }
       lines.push(
-        `<image id="${idOf(p.name)}" width="${width}" height="${height}" ${map}${clip ? ` clip-path="url(#${clip})"` : ''} preserveAspectRatio="none" href="${escapeXml(pictureHref(p))}"/>`,
+        `<image id="${idOf(p.name)}" width="${width}" height="${height}" ${map}${clip ? ` clip-path="url(#${clip})"` : ''} preserveAspectRatio="none" href="${escapeXml(pictureHref(p))}">${title(p.name)}${credit(p)}</image>`,
       );
     }
-  const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
   const group = (node: Layer | Group, opacity: number): void => {
     const faded = opacity < 1 ? ` opacity="${number(opacity)}"` : '';
     lines.push(`<g id="${idOf(node.name)}"${faded}>${title(node.name)}`);

@@ -22,6 +22,7 @@
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import PictureSpots from './PictureSpots.svelte';
+  import { KNOWN } from './sheets';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -31,7 +32,8 @@
   const NAMES = ['Top left corner', 'Top right corner', 'Bottom right corner', 'Bottom left corner'];
   let loaded: LoadedPicture | null = $state.raw(null);
   let corners: readonly Point[] = $state.raw([]);
-  let how: 'measured' | 'circle' | 'typed' = $state('measured');
+  let how = $state<'measured' | 'known' | 'circle' | 'typed'>('measured');
+  let known = $state(KNOWN[0]!.name);
   let across = $state(3);
   let down = $state(2);
   let preview: HTMLCanvasElement | undefined = $state();
@@ -156,11 +158,20 @@
         value={how}
         options={[
           ['measured', 'measured'],
+          ['known', 'known'],
           ['circle', 'circle'],
           ['typed', 'typed'],
         ] as const}
         change={(v) => (how = v)}
       />
+      {#if how === 'known'}
+        <label class="field">
+          <span class="quiet">it is</span>
+          <select aria-label="Known rectangle" bind:value={known}>
+            {#each KNOWN as one (one.name)}<option value={one.name}>{one.name}</option>{/each}
+          </select>
+        </label>
+      {/if}
       {#if how === 'typed'}
         <div class="pair">
           <NumberField

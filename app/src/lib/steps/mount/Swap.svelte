@@ -1,23 +1,17 @@
 <script lang="ts">
   import {
     addPicture,
-    affineThrough,
-    apply,
-    compose,
-    homography,
-    invertHomography,
     MirrotError,
     placedPicture,
-    project,
     removePicture,
     seenSize,
-    squareMap,
     together,
     traceFrom,
     type PlacedPicture,
     type Point,
   } from '@mirrot/core';
   import { uploadPicture } from '$lib/desk/api';
+  import { registered } from '$lib/desk/placing';
   import { loadPixels, type LoadedPicture } from '$lib/desk/rasters';
   import { sentenceOf, type Workplace } from '$lib/desk/workplace.svelte';
   import { newId } from '$lib/ids';
@@ -74,34 +68,11 @@
   }
   const close = (): void => void (workplace.over = null);
 
-  /** The new picture placed so that its points lie where the old one's do. */
-  function registered(old: PlacedPicture, fresh: PlacedPicture): PlacedPicture {
-    if (count === 3) return { ...fresh, placement: affineThrough(there, here.map((p) => apply(old.placement, p))) }; // prettier-ignore
-    // Projectively: the new picture is squared up onto the frame in which the old one is seen.
-    const { width, height } = seenSize(old);
-    const back = invertHomography(homography(there, here));
-    const frame = [{ x: 0, y: 0 }, { x: width, y: 0 }, { x: width, y: height }, { x: 0, y: height }]; // prettier-ignore
-    const finer = Math.max(1, Math.min(8, fresh.width / width));
-    const square = {
-      corners: frame.map((p) => project(back, p)) as unknown as NonNullable<
-        PlacedPicture['square']
-      >['corners'],
-      width: Math.round(width * finer),
-      height: Math.round(height * finer),
-    };
-    const placed = {
-      ...fresh,
-      square,
-      placement: compose(old.placement, [width / square.width, 0, 0, height / square.height, 0, 0]),
-    };
-    squareMap(placed);
-    return placed;
-  }
   function take(): void {
     if (!picture || !after) return;
     try {
       const { wash, view, tones, veil, credit } = picture;
-      const placed = { ...registered(picture, after.picture), wash, view, tones, veil, credit };
+      const placed = { ...registered(picture, after.picture, here, there), wash, view, tones, veil, credit };
       close();
       desk.change(
         'Swap the picture',

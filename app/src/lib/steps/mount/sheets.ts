@@ -25,3 +25,13 @@ export const SHEETS: readonly SheetSize[] = [
   { name: 'Screen, 1920 × 1080', width: 1920, height: 1080, unit: 'px' },
   { name: 'Icon, 512 px', width: 512, height: 512, unit: 'px' },
 ];
+
+/** Rectangles people have at hand. Paper: ISO 216; cards: ISO/IEC 7810 ID-1, 85.60 × 53.98 mm (from memory). */
+export const KNOWN: readonly SheetSize[] = [
+  { name: 'A paper, upright', width: 210, height: 297, unit: 'mm' },
+  { name: 'A paper, across', width: 297, height: 210, unit: 'mm' },
+  { name: 'US letter, upright', width: 8.5, height: 11, unit: 'in' },
+  { name: 'US letter, across', width: 11, height: 8.5, unit: 'in' },
+  { name: 'Bank card', width: 85.6, height: 53.98, unit: 'mm' },
+  { name: 'Square', width: 1, height: 1, unit: 'in' },
+];
