@@ -45,6 +45,16 @@ for (const colorScheme of ['light', 'dark'] as const)
       if (name === 'Refine') await h.key('n');
       await expectClean(page, name);
     }
+    await h.key('1');
+    for (const name of ['Square up', 'Swap', 'Sheet']) {
+      await page.getByRole('button', { name, exact: true }).click();
+      await expect(page.getByRole('dialog')).toBeVisible();
+      if (name === 'Square up')
+        await expect(page.getByRole('button', { name: /Top left corner/ })).toBeVisible();
+      await expectClean(page, name);
+      await h.key('Escape');
+      await expect(page.getByRole('dialog')).toHaveCount(0);
+    }
     await h.key('Control+k');
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectClean(page, 'finder');

@@ -243,8 +243,8 @@ test('a better picture takes the old one’s place by three points; the drawing 
 test('the stand-ins take a scan and a phone photo to practise on', async ({ page }) => {
   await page.goto(URL());
   for (const [button, name] of [
-    ['Scan Gate badge', 'Gate badge scan'],
-    ['Photograph Gate badge', 'Gate badge photo'],
+    ['Scan of Gate badge', 'Gate badge scan'],
+    ['Phone photo of Gate badge', 'Gate badge photo'],
   ] as const) {
     await page.getByRole('button', { name: button }).click();
     const dialog = page.getByRole('dialog', { name: 'New project' });

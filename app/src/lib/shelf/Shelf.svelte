@@ -134,12 +134,12 @@
           <div class="stand-ins">
             <button
               title="As a flatbed scanner would take it: a little turned, with a margin and paper grain"
-              aria-label="Scan {s.name}"
+              aria-label="Scan of {s.name}"
               onclick={() => void practise(s, 'scan')}>scan</button
             >
             <button
               title="As a phone would take it: at an angle, in uneven light"
-              aria-label="Photograph {s.name}"
+              aria-label="Phone photo of {s.name}"
               onclick={() => void practise(s, 'photo')}>phone photo</button
             >
           </div>

@@ -101,7 +101,7 @@
         class:active={i === active}
         style:left="{s.x * k}px"
         style:top="{s.y * k}px"
-        aria-label="{names[i]}: {Math.round(s.x)}, {Math.round(s.y)}"
+        aria-label="{i + 1}, {names[i]}: {Math.round(s.x)}, {Math.round(s.y)}"
         onfocus={() => (active = i)}
         onkeydown={(e) => key(e, i)}>{i + 1}</button
       >
