@@ -37,7 +37,9 @@ const best = (work: () => void, times = 3): number => {
 const first = picture(1100, 825);
 const screen = picture(2048, 1536);
 const whole = picture(4000, 3000);
-console.log('A 12-megapixel picture seen another way, ms (first answer at 1100 px, the working copy of 2048 px, all pixels):');
+console.log(
+  'A 12-megapixel picture seen another way, ms (first answer at 1100 px, the working copy of 2048 px, all pixels):',
+);
 for (const [name, see] of [
   ['grey', (p: Raster) => greyPicture(p)],
   ['tone steps', (p: Raster) => toneSteps(p, { count: 4, bounds: null, smooth: 2 }).raster],
@@ -46,7 +48,9 @@ for (const [name, see] of [
   ['level', (p: Raster) => levelOffer(p)],
 ] as const)
   console.log(
-    `  ${name.padEnd(12)} ${best(() => see(first)).toFixed(0).padStart(6)} ${best(() => see(screen))
+    `  ${name.padEnd(12)} ${best(() => see(first))
+      .toFixed(0)
+      .padStart(6)} ${best(() => see(screen))
       .toFixed(0)
       .padStart(6)} ${best(() => see(whole), 1)
       .toFixed(0)

@@ -85,6 +85,12 @@ try {
   await can.page.waitForTimeout(1500);
   await keep(can.page, 'export');
 
+  const square = await desk('Gate badge');
+  await square.page.getByRole('button', { name: 'Square up' }).click();
+  await square.page.getByRole('button', { name: /Top left corner/ }).waitFor();
+  await square.page.getByText('circle', { exact: true }).click();
+  await keep(square.page, 'square-up');
+
   const badge = await desk('Gate badge', 'dark');
   await badge.page.keyboard.press('2');
   await badge.click(0.497, 0.552);

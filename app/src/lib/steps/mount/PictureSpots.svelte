@@ -26,7 +26,8 @@
   const own = $derived({ width: raster.width * step, height: raster.height * step });
   const k = $derived(Math.min(width / own.width, height / own.height));
   let active = $state(0);
-  let held = false;
+  let held = $state(false);
+  let focused = $state(false);
   let frame: HTMLElement | undefined = $state();
   let canvas: HTMLCanvasElement | undefined = $state();
   let loupe: HTMLCanvasElement | undefined = $state();
@@ -102,13 +103,18 @@
         style:left="{s.x * k}px"
         style:top="{s.y * k}px"
         aria-label="{i + 1}, {names[i]}: {Math.round(s.x)}, {Math.round(s.y)}"
-        onfocus={() => (active = i)}
+        onfocus={() => {
+          active = i;
+          focused = true;
+        }}
+        onblur={() => (focused = false)}
         onkeydown={(e) => key(e, i)}>{i + 1}</button
       >
     {/each}
   </div>
   <canvas
     class="loupe"
+    class:away={!held && !focused}
     class:left={(spots[active]?.x ?? 0) > own.width / 2}
     width="120"
     height="120"
@@ -171,6 +177,10 @@
     border: 2px solid var(--paper);
     border-radius: 6px;
     pointer-events: none;
+  }
+  /* It covers what it does not show, so it is there only while a spot is moved. */
+  .loupe.away {
+    visibility: hidden;
   }
   .loupe.left {
     left: 0;
