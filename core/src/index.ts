@@ -79,6 +79,7 @@ export {
   withAnchor,
 } from './path/path';
 export { insertAnchor } from './path/insert';
+export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { openSegment, removeAnchors } from './path/remove';
 export { moveHandle, setAnchorKind, withHandle } from './path/handle';

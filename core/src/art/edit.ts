@@ -1,5 +1,6 @@
 import { isDraft, original, type Draft } from 'mutative';
 import type { Point } from '../geometry/vector';
+import { settleFlow } from '../path/flow';
 import type { Path } from '../path/path';
 import type { Recipe } from './change';
 import type { Art, Chip, Group, Guide, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
@@ -64,13 +65,13 @@ export const removeNodes =
     }
   };
 
-/** Replaces one path of a shape by the path of the same id. */
+/** Replaces one path of a shape by the path of the same id; its flowing anchors are settled. */
 export const setPath =
   (shapeId: string, path: Path): Recipe =>
   (draft) => {
     const shape = draftShape(draft, shapeId);
     const i = shape?.paths.findIndex((p) => p.id === path.id) ?? -1;
-    if (shape && i >= 0) shape.paths[i] = path as Draft<Path>;
+    if (shape && i >= 0) shape.paths[i] = settleFlow(path) as Draft<Path>;
   };
 
 /** Replaces all paths of a shape; a shape left without any goes. */
@@ -80,7 +81,7 @@ export const setPaths =
     if (paths.length === 0) removeNodes([shapeId])(draft);
     else {
       const shape = draftShape(draft, shapeId);
-      if (shape) shape.paths = paths as Draft<Path>[];
+      if (shape) shape.paths = paths.map(settleFlow) as Draft<Path>[];
     }
   };
 

@@ -32,7 +32,7 @@ const pointSchema = z.strictObject({ x: coordinate, y: coordinate });
 const anchorSchema = z.strictObject({
   x: coordinate,
   y: coordinate,
-  kind: z.enum(['corner', 'smooth']),
+  kind: z.enum(['corner', 'smooth', 'flowing']),
   in: pointSchema.nullable(),
   out: pointSchema.nullable(),
 });

@@ -1,4 +1,5 @@
 import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
+import { freezeSegment } from './flow';
 import {
   anchorAt,
   otherSide,
@@ -47,8 +48,11 @@ export function withHandle(anchor: Anchor, side: HandleSide, handle: Point | nul
  * @returns the new path. A smooth anchor beside a straight segment keeps its handle on that line's direction.
  */
 export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, breaking = false): Path {
-  const anchor = path.anchors[i];
-  if (!anchor) throw new RangeError(`There is no anchor ${i}.`);
+  if (!path.anchors[i]) throw new RangeError(`There is no anchor ${i}.`);
+  // A handle that is touched no longer flows, nor does the other end of its segment.
+  const beside = segmentBeside(path, i, side);
+  if (beside !== null) path = freezeSegment(path, beside);
+  const anchor = path.anchors[i]!;
   let handle: Point | null = subtract(to, anchor);
   if (handle.x === 0 && handle.y === 0) handle = null;
   if (breaking) return withAnchor(path, i, { ...anchor, kind: 'corner', [side]: handle });
@@ -61,7 +65,8 @@ export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, b
 }
 
 /**
- * Turns an anchor's kind. To corner: nothing moves, the handles are merely free. To smooth: both handles turn
+ * Turns an anchor's kind. To corner: nothing moves, the handles are merely free. To flowing: its handles are for
+ * `settleFlow` to work out. To smooth: both handles turn
  * onto their common direction, lengths kept; a lone handle turns onto the straight segment opposite, which stays
  * straight; an anchor between two straight segments gets handles of a third of each side along the direction
  * from its neighbour before to its neighbour after.
@@ -71,7 +76,7 @@ export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, b
 export function setAnchorKind(path: Path, i: number, kind: AnchorKind): Path {
   const anchor = path.anchors[i];
   if (!anchor) throw new RangeError(`The path has ${path.anchors.length} anchors; there is no anchor ${i}.`);
-  if (kind === 'corner' || anchor.kind === kind) return withAnchor(path, i, { ...anchor, kind });
+  if (kind !== 'smooth' || anchor.kind === kind) return withAnchor(path, i, { ...anchor, kind });
   const { in: arriving, out: leaving } = anchor;
   if (arriving && leaving) {
     const direction = unit(subtract(leaving, arriving)) ?? unit(leaving);

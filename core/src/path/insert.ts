@@ -1,5 +1,6 @@
 import { splitCubic } from '../geometry/cubic';
 import { subtract } from '../geometry/vector';
+import { freezeFlow } from './flow';
 import { segmentCubic, segmentEnds, segmentIsLine, type Anchor, type Path } from './path';
 
 /**
@@ -12,6 +13,8 @@ import { segmentCubic, segmentEnds, segmentIsLine, type Anchor, type Path } from
  */
 export function insertAnchor(path: Path, segment: number, t: number): Path {
   if (!(t > 0 && t < 1)) throw new RangeError(`An anchor goes in at 0 < t < 1; t was ${t}.`);
+  // What flows is frozen: it would not run through the new anchor as the line does.
+  path = freezeFlow(path);
   const [from, to] = segmentEnds(path, segment);
   const [first, second] = splitCubic(segmentCubic(path, segment), t);
   const at = first[3];

@@ -5,8 +5,8 @@ import { flattenCubic } from '../geometry/flatten';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, unit, type Point } from '../geometry/vector';
 
-/** Corner: its handles are free. Smooth: its handles lie in one line. */
-export type AnchorKind = 'corner' | 'smooth';
+/** Corner: its handles are free. Smooth: they lie in one line. Flowing: they are worked out from the neighbours. */
+export type AnchorKind = 'corner' | 'smooth' | 'flowing';
 
 /** Which handle of an anchor: the one of the segment that arrives, or of the one that leaves. */
 export type HandleSide = 'in' | 'out';
@@ -143,12 +143,28 @@ export function tangentAt(path: Path, i: number, side: HandleSide): Point | null
   return unit(cubicTangent(segmentCubic(path, segment), side === 'out' ? 0 : 1));
 }
 
-/** The path with every anchor and handle mapped. */
+/** Whether a map keeps shapes as they are but for their size, turn and mirroring. */
+const keepsShape = ([a, b, c, d]: Affine): boolean => {
+  const size = a * a + b * b + c * c + d * d;
+  return Math.abs(a * a + b * b - c * c - d * d) <= 1e-9 * size && Math.abs(a * c + b * d) <= 1e-9 * size;
+};
+
+/**
+ * The path with every anchor and handle mapped. Where the map stretches one way, flowing anchors become smooth: they
+ * would work out another curve.
+ */
 export function transformPath(path: Path, map: Affine): Path {
+  const frozen = !keepsShape(map);
   const turn = (h: Point | null): Point | null => h && applyLinear(map, h);
   return {
     ...path,
-    anchors: path.anchors.map((a) => ({ ...a, ...apply(map, a), in: turn(a.in), out: turn(a.out) })),
+    anchors: path.anchors.map((a) => ({
+      ...a,
+      ...apply(map, a),
+      kind: frozen && a.kind === 'flowing' ? 'smooth' : a.kind,
+      in: turn(a.in),
+      out: turn(a.out),
+    })),
   };
 }
 

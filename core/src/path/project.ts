@@ -2,6 +2,7 @@ import { cubicPoint } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { negate, subtract, unit, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
+import { freezeFlow } from './flow';
 import {
   pathCubics,
   segmentCubic,
@@ -25,9 +26,12 @@ export interface Projected {
  * A path through a projective map. Anchors go exactly where they are seen and kinds stay; a cubic seen in perspective
  * is no cubic, so each curved segment is fitted anew, leaving and arriving in the directions that are seen.
  *
+ * Flowing anchors become smooth: in perspective the curve is not what they would work out.
+ *
  * @param map where a point is seen; must be smooth near the path
  */
-export function projectPath(path: Path, map: (p: Point) => Point): Projected {
+export function projectPath(flowing: Path, map: (p: Point) => Point): Projected {
+  const path = freezeFlow(flowing);
   const n = path.anchors.length;
   const seenTangent = (i: number, side: HandleSide): Point | null => {
     const a = path.anchors[i]!;

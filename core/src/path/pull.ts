@@ -1,5 +1,6 @@
 import { cubicPoint } from '../geometry/cubic';
 import { add, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
+import { freezeSegment } from './flow';
 import { lineDirection, withHandle } from './handle';
 import { segmentCubic, segmentEnds, withAnchor, type Anchor, type HandleSide, type Path } from './path';
 
@@ -43,6 +44,7 @@ export function pullSegment(
   options: PullOptions = {},
 ): Path {
   if (!(t > 0 && t < 1)) throw new RangeError(`A segment is pulled at 0 < t < 1; t was ${t}.`);
+  path = freezeSegment(path, segment);
   const [from, end] = segmentEnds(path, segment);
   const last = (segment + 1) % path.anchors.length;
   const c = segmentCubic(path, segment);

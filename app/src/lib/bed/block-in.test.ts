@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { corner, distance } from '@mirrot/core';
+import { corner, distance, settleFlow, type Anchor, type Path } from '@mirrot/core';
+import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
+import { flowChosen, flowKinds } from './shaping';
 import { benchWith, shapeWith, smooth, square } from './testing';
 import { closeLive, endPath, takeBack, turnLast } from './block-in';
 import { foresee } from './shown';
@@ -361,4 +363,63 @@ it('keeps smooth what was smooth: the preview is the segment that a click makes'
   if (shown.kind === 'add')
     expect(distance(shown.cubic![1], { x: a!.x + a!.out!.x, y: a!.y + a!.out!.y })).toBe(0);
   expect(smooth(0, 0, { x: 1, y: 0 }).in).toEqual({ x: -1, y: -0 });
+});
+
+describe('flowing', () => {
+  it('clicks make anchors that flow, shown before the click as they will be', () => {
+    const b = benchWith([]);
+    b.desk.flowingClicks = true;
+    for (const [x, y] of [
+      [0, 0],
+      [60, 40],
+    ] as const)
+      b.click({ x, y });
+    const at = { x: 120, y: 0 };
+    const shown = foresee(b.desk, { sheet: at, screen: { x: 140, y: 10 }, shift: false, alt: false, type: 'mouse', time: 0, again: false }); // prettier-ignore
+    b.click(at);
+    const path = b.desk.livePath!;
+    expect(path.anchors.map((a) => a.kind)).toEqual(['flowing', 'flowing', 'flowing']);
+    expect(path.anchors[1]!.out).not.toBeNull();
+    if (shown.kind === 'add') expect(distance(shown.cubic![2], { x: path.anchors[2]!.x + path.anchors[2]!.in!.x, y: path.anchors[2]!.y + path.anchors[2]!.in!.y })).toBeLessThan(1e-9); // prettier-ignore
+    expect(shown.kind).toBe('add');
+    b.click({ x: 60, y: -60 });
+    b.click({ x: 0, y: 0 });
+    expect(b.shapes[0]!.paths[0]!.closed).toBe(true);
+    expect(b.shapes[0]!.paths[0]!.anchors.every((a) => a.in && a.out)).toBe(true);
+  });
+
+  it('anchors follow their neighbours, and freeze when a handle is touched', () => {
+    const wave = [0, 1, 2, 3].map((i): Anchor => ({ ...corner(i * 60, (i % 2) * 50), kind: 'flowing' }));
+    const b = benchWith([shapeWith('s', [settleFlow({ id: 'w', closed: false, anchors: wave })])], 'refine');
+    const before = b.shapes[0]!.paths[0]!.anchors[2]!;
+    b.drag({ x: 60, y: 50 }, { x: 60, y: 90 });
+    const after = b.shapes[0]!.paths[0]!.anchors[2]!;
+    expect(after.kind).toBe('flowing');
+    expect(distance(after.in!, before.in!)).toBeGreaterThan(1);
+    b.desk.choose(chooseAnchors([{ shape: 's', path: 'w', index: 2 }]));
+    const end = { x: after.x + after.out!.x, y: after.y + after.out!.y };
+    b.drag(end, { x: end.x, y: end.y + 20 });
+    expect(b.shapes[0]!.paths[0]!.anchors.map((a) => a.kind)).toEqual([
+      'flowing',
+      'flowing',
+      'smooth',
+      'smooth',
+    ]);
+  });
+
+  it('all of a path flows but for its sharp corners; one undo brings all back', () => {
+    const rough: Path = { id: 'r', closed: false, anchors: [[0, 0], [40, 10], [80, 0], [80, -90], [120, -100], [160, -90]].map(([x, y]) => corner(x!, y!)) }; // prettier-ignore
+    const b = benchWith([shapeWith('s', [rough])], 'refine');
+    b.desk.choose(chooseShapes(['s'], 'path'));
+    flowChosen(b.desk);
+    expect(b.shapes[0]!.paths[0]!.anchors.map((a) => a.kind[0]).join('')).toBe('cfccfc');
+    expect(b.desk.notice?.text).toBe('2 more anchors flow.');
+    b.desk.undo();
+    expect(b.shapes[0]!.paths[0]).toEqual(rough);
+    b.desk.choose(chooseAnchors([{ shape: 's', path: 'r', index: 1 }]));
+    flowKinds(b.desk);
+    expect(b.shapes[0]!.paths[0]!.anchors[1]!.kind).toBe('flowing');
+    flowKinds(b.desk);
+    expect(b.shapes[0]!.paths[0]!.anchors[1]!.kind).toBe('smooth');
+  });
 });

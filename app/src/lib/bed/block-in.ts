@@ -129,7 +129,7 @@ function gripNewAnchor(desk: Desk, at: Point): Grip | null {
     desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
     return null;
   }
-  const bare = corner(at.x, at.y);
+  const bare: Anchor = { ...corner(at.x, at.y), kind: desk.flowingClicks ? 'flowing' : 'corner' };
   const made = first ? newShape(desk, bare) : null;
   const gesture = desk.gesture(first ? 'Start a path' : 'Add an anchor');
   const live: Live = made ? { shape: made.id, path: made.paths[0]!.id } : desk.live!;

@@ -24,6 +24,18 @@ function rails(p: Point, tangent: Point, length: number, k: number): string {
     .join('');
 }
 
+/** Two rails that bow outward, away from the line. */
+function bows(p: Point, tangent: Point, k: number): string {
+  const n = normal(tangent);
+  return [1, -1]
+    .map((side) => {
+      const middle = at(p, n, side * CLEAR * k);
+      const top = at(p, n, side * (CLEAR + 5) * k);
+      return `M${text(at(middle, tangent, (-LENGTH * k) / 2))}Q${text(top)} ${text(at(middle, tangent, (LENGTH * k) / 2))}`;
+    })
+    .join('');
+}
+
 /** A chevron on the outer side of the angle, opened 90°, turned to its bisector. */
 function chevron(p: Point, outward: Point, k: number): string {
   const tip = at(p, outward, (CLEAR + 4.5) * k);
@@ -50,6 +62,7 @@ export function anchorMark(path: Path, index: number, p: Point, k = 1): string {
   const alone = anchorAt(path, index, -1) === null || anchorAt(path, index, 1) === null;
   if (alone) {
     if (path.anchors[index]!.kind === 'smooth') return rails(p, tangent, LENGTH, k);
+    if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k);
     // At the end of an open path the outer side lies beyond the line.
     return chevron(p, arriving ?? negate(leaving!), k);
   }
@@ -58,6 +71,7 @@ export function anchorMark(path: Path, index: number, p: Point, k = 1): string {
     arriving!.x * leaving!.x + arriving!.y * leaving!.y,
   );
   if (path.anchors[index]!.kind === 'smooth') return rails(p, tangent, LENGTH, k);
+  if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k);
   if (Math.abs(turn) < STRAIGHT) return rails(p, tangent, SHORTER, k);
   const out = { x: arriving!.x - leaving!.x, y: arriving!.y - leaving!.y };
   const l = Math.hypot(out.x, out.y);

@@ -1,6 +1,7 @@
 import {
   cubicPoint,
   findShape,
+  flowAll,
   insertAnchor,
   moveHandle,
   openSegment,
@@ -296,6 +297,42 @@ export function turnKinds(desk: Desk, refs: readonly AnchorRef[] = desk.choice.a
     ),
     { choice },
   );
+}
+
+/** Makes chosen anchors flowing; those that flow already become smooth where they stand. */
+export function flowKinds(desk: Desk): void {
+  const groups = byPath(desk, desk.choice.anchors);
+  const all = groups.flatMap(({ path, indices }) => indices.map((i) => path.anchors[i]!));
+  if (all.length === 0) return;
+  const kind: AnchorKind = all.every((a) => a.kind === 'flowing') ? 'smooth' : 'flowing';
+  desk.change(
+    kind === 'flowing' ? 'Make flowing' : 'Make smooth',
+    together(
+      ...groups.map(({ shape, path, indices }) =>
+        setPath(shape, {
+          ...path,
+          anchors: path.anchors.map((a, i) => (indices.includes(i) ? { ...a, kind } : a)),
+        }),
+      ),
+    ),
+    { choice: desk.choice },
+  );
+}
+
+/** Makes all chosen anchors, or all of the chosen shapes, flowing, but for corners sharper than the desk says. */
+export function flowChosen(desk: Desk): void {
+  const { anchors } = desk.choice;
+  const before = desk.figures.flowing;
+  const options = { sharpest: (desk.sharpest * Math.PI) / 180 };
+  const recipes =
+    anchors.length > 0
+      ? byPath(desk, anchors).map(({ shape, path, indices }) =>
+          setPath(shape, flowAll(path, { ...options, only: indices })),
+        )
+      : desk.receivedShapes.flatMap((s) => s.paths.map((path) => setPath(s.id, flowAll(path, options))));
+  if (!desk.change('Flow all', together(...recipes), { choice: desk.choice }))
+    desk.say(`No anchor there can flow: all turn by more than ${desk.sharpest}°, or lie in straight runs.`);
+  else desk.say(`${desk.figures.flowing - before} more anchors flow.`, 'good');
 }
 
 /** Deletes what is chosen: a handle, anchors (the neighbours are refitted), a segment (the path opens), shapes. */

@@ -2,6 +2,8 @@ import {
   add,
   corner,
   cubicBetween,
+  flows,
+  settleFlow,
   segmentCubic,
   snapAngle,
   subtract,
@@ -47,21 +49,33 @@ function foreseeShaping(desk: Desk, p: BedPointer): Foresight {
   return path ? { kind: 'segment', shape: hit.ref.shape, cubic: segmentCubic(path, hit.ref.segment) } : NONE;
 }
 
+/** The segment that closing the path would draw. */
+function closing(path: Path): Cubic {
+  const whole = settleFlow({ ...path, closed: true });
+  return segmentCubic(whole, whole.anchors.length - 1);
+}
+
 /** What a press here would add. */
 function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
   const path = desk.fresh ? null : desk.livePath;
   const last = path?.anchors.at(-1);
-  const to = (at: Point): Cubic | null => (last ? cubicBetween(last, corner(at.x, at.y)) : null);
+  const to = (at: Point): Cubic | null => {
+    if (!path || !last) return null;
+    if (!desk.flowingClicks && !flows(path)) return cubicBetween(last, corner(at.x, at.y));
+    // What flows bends with the anchor to come: the whole path is worked out with it.
+    const next = {
+      ...corner(at.x, at.y),
+      kind: desk.flowingClicks ? ('flowing' as const) : ('corner' as const),
+    };
+    const whole = settleFlow({ ...path, anchors: [...path.anchors, next] });
+    return segmentCubic(whole, whole.anchors.length - 2);
+  };
   const target = blockInTarget(desk, p);
   switch (target.kind) {
     case 'add':
       return { kind: 'add', at: target.at, cubic: to(target.at) };
-    case 'close': {
-      const first = path!.anchors[0]!;
-      return path!.anchors.length > 1
-        ? { kind: 'close', at: target.at, cubic: cubicBetween(last!, first) }
-        : NONE;
-    }
+    case 'close':
+      return path!.anchors.length > 1 ? { kind: 'close', at: target.at, cubic: closing(path!) } : NONE;
     case 'end':
       return { kind: 'end', at: target.at, cubic: to(target.at) };
     case 'own-segment':

@@ -117,6 +117,10 @@ export class Desk {
   nextFill: string | null = $state(null);
   /** Whether colours go to the fill or to the stroke. */
   receiving: 'fill' | 'stroke' = $state('fill');
+  /** Plain clicks in Block in make flowing anchors. */
+  flowingClicks = $state(false);
+  /** Anchors that turn by more than this, in degrees, stay corners when the rest is made to flow. */
+  sharpest = $state(70);
   /** The layer new shapes go on. */
   layer: string = $state('');
   /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
@@ -278,6 +282,11 @@ export class Desk {
     return this.justEnded && findShape(this.art, this.justEnded) ? [this.justEnded] : [];
   }
 
+  /** The shapes that receive. */
+  get receivedShapes(): Shape[] {
+    return this.receivers.flatMap((id) => this.shapeOf(id) ?? []);
+  }
+
   /** The first shape that receives, or null. */
   get receivedShape(): Shape | null {
     return findShape(this.art, this.receivers[0] ?? '');
@@ -407,6 +416,11 @@ export class Desk {
       shapes: shapes.length,
       paths: shapes.reduce((n, { shape }) => n + shape.paths.length, 0),
       anchors: shapes.reduce((n, { shape }) => n + shape.paths.reduce((m, p) => m + p.anchors.length, 0), 0),
+      flowing: shapes.reduce(
+        (n, { shape }) =>
+          n + shape.paths.reduce((m, p) => m + p.anchors.filter((a) => a.kind === 'flowing').length, 0),
+        0,
+      ),
       painted: shapes.filter(({ shape }) => shape.fill || shape.stroke).length,
     };
   }

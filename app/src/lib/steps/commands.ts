@@ -42,11 +42,13 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     null,
     'turn-last',
     'carry',
+    'flowing-clicks',
     null,
     'make-hole',
   ],
   refine: [
     'turn-kind',
+    'flow-all',
     'add-anchor',
     'remove-anchor',
     'straighten',

@@ -3,6 +3,7 @@ import Circle from '@lucide/svelte/icons/circle-dot-dashed';
 import CornerUpLeft from '@lucide/svelte/icons/corner-up-left';
 import PenLine from '@lucide/svelte/icons/pen-line';
 import Spline from '@lucide/svelte/icons/spline';
+import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
 import { closeLive, endPath, takeBack, turnLast } from '$lib/bed/block-in';
 import type { Command } from '$lib/desk/command';
@@ -65,6 +66,14 @@ export const BLOCK_IN: readonly Command[] = [
     steps: ['block-in'],
     on: (w) => w.desk.carry,
     run: (w) => void (w.desk.carry = !w.desk.carry),
+  },
+  {
+    id: 'flowing-clicks',
+    title: 'Flowing clicks',
+    icon: Waves,
+    steps: ['block-in'],
+    on: (w) => w.desk.flowingClicks,
+    run: (w) => void (w.desk.flowingClicks = !w.desk.flowingClicks),
   },
   {
     id: 'carry-once',

@@ -1,10 +1,19 @@
 <script lang="ts">
-  import { anchorCount, fromPx, PX_PER, setPath, UNIT_DIGITS, withAnchor } from '@mirrot/core';
+  import {
+    anchorCount,
+    fromPx,
+    PX_PER,
+    setAnchorKind,
+    setPath,
+    UNIT_DIGITS,
+    withAnchor,
+    type AnchorKind,
+  } from '@mirrot/core';
   import { findPath } from '$lib/desk/choice';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
-  import { turnKinds } from '$lib/bed/shaping';
+  import Range from '$lib/ui/Range.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -15,6 +24,9 @@
   const anchor = $derived(path && ref ? (path.anchors[ref.index] ?? null) : null);
   const shape = $derived(desk.chosenShapes.length === 1 ? desk.chosenShapes[0]! : null);
 
+  function setKind(kind: AnchorKind): void {
+    if (ref && path) desk.change(`Make ${kind}`, setPath(ref.shape, setAnchorKind(path, ref.index, kind)));
+  }
   function place(axis: 'x' | 'y', value: number): void {
     if (!ref || !path || !anchor) return;
     desk.change(
@@ -52,8 +64,9 @@
     options={[
       ['corner', 'corner'],
       ['smooth', 'smooth'],
+      ['flowing', 'flowing'],
     ] as const}
-    change={(kind) => kind !== anchor.kind && turnKinds(desk, [ref])}
+    change={(kind) => kind !== anchor.kind && setKind(kind)}
   />
 {:else if shape}
   <h3 class="panel-title"><b dir="auto">{shape.name}</b> <span>{anchorCount(shape)} anchors</span></h3>
@@ -75,6 +88,17 @@
   <p class="quiet">
     Nothing chosen. Click an outline to show its anchors, the inside of a shape for its box, or drag a box.
   </p>
+{/if}
+
+{#if desk.choice.shapes.length > 0}
+  <Range
+    label="Flow all keeps corners over"
+    value={desk.sharpest}
+    min={5}
+    max={175}
+    text="{desk.sharpest}°"
+    change={(v) => (desk.sharpest = v)}
+  />
 {/if}
 
 <style>

@@ -3,7 +3,9 @@ import Circle from '@lucide/svelte/icons/circle-dot-dashed';
 import Minus from '@lucide/svelte/icons/circle-minus';
 import Plus from '@lucide/svelte/icons/circle-plus';
 import Donut from '@lucide/svelte/icons/donut';
+import Spline from '@lucide/svelte/icons/spline';
 import Slash from '@lucide/svelte/icons/slash';
+import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
 import { findNode, freeHole, makeHole, pathInside, shapesOf, type Shape } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
@@ -15,6 +17,8 @@ import {
   canAddInMiddle,
   closeOrOpen,
   deleteChosen,
+  flowChosen,
+  flowKinds,
   straighten,
   turnKinds,
 } from '$lib/bed/shaping';
@@ -59,6 +63,24 @@ export const REFINE: readonly Command[] = [
     steps: ['refine'],
     when: anchorsChosen,
     run: (w) => turnKinds(w.desk),
+  },
+  {
+    id: 'flow-kind',
+    title: 'Flowing or smooth',
+    icon: Waves,
+    keys: ['Shift+J'],
+    steps: ['refine'],
+    when: anchorsChosen,
+    run: (w) => flowKinds(w.desk),
+  },
+  {
+    id: 'flow-all',
+    title: 'Flow all',
+    icon: Spline,
+    keys: ['F'],
+    steps: ['refine', 'block-in'],
+    when: (w) => w.desk.receivedShapes.length > 0 && !w.desk.live,
+    run: (w) => flowChosen(w.desk),
   },
   {
     id: 'add-anchor',

@@ -1,0 +1,223 @@
+import { cross, dot, length, negate, scale, subtract, unit, type Point } from '../geometry/vector';
+import { solveLinear } from '../geometry/linear';
+import { anchorAt, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
+
+// Flowing anchors: handles worked out from the neighbours by Hobby's method. A segment with a flowing anchor at either
+// end is worked out as a whole, both its handles; the others are left alone.
+
+const turn = (a: Point, b: Point): number => Math.atan2(cross(a, b), dot(a, b));
+
+/**
+ * Length of the handle at the end where the path makes the angle `theta` with the chord, in chords; `phi` is the angle
+ * at the other end. Source: Hobby, "Smooth, easy to compute interpolating splines", Discrete & Computational Geometry 1
+ * (1986), also The METAFONTbook (1986), chapter 14; tension 1.
+ */
+export function hobbyLength(theta: number, phi: number): number {
+  const [st, ct, sp, cp] = [Math.sin(theta), Math.cos(theta), Math.sin(phi), Math.cos(phi)];
+  const above = 2 + Math.SQRT2 * (st - sp / 16) * (sp - st / 16) * (ct - cp);
+  const below = 3 * (1 + 0.5 * (Math.sqrt(5) - 1) * ct + 0.5 * (3 - Math.sqrt(5)) * cp);
+  return above / below;
+}
+
+/** How a run begins or ends: in a direction that is given, or as it comes (Hobby's curl 1: like a circle's arc). */
+type End = Point | null;
+
+/**
+ * Angles θ between each chord and the direction in which the curve leaves its first point, by Hobby's linear system
+ * ("mock curvature" continuous at inner points).
+ *
+ * @param points of the run; first and last the same spot when `round`
+ */
+function angles(
+  points: readonly Point[],
+  start: End,
+  end: End,
+  round: boolean,
+): { theta: number[]; psi: number[] } {
+  const n = points.length - 1;
+  const chords = Array.from({ length: n }, (_, k) => subtract(points[k + 1]!, points[k]!));
+  const d = chords.map(length);
+  const psi = Array.from({ length: n + 1 }, (_, k) => {
+    if (k > 0 && k < n) return turn(chords[k - 1]!, chords[k]!);
+    return round ? turn(chords[n - 1]!, chords[0]!) : 0;
+  });
+  const size = round ? n : n + 1;
+  const rows = Array.from({ length: size }, () => new Array<number>(size).fill(0));
+  const right = new Array<number>(size).fill(0);
+  for (let k = 0; k < size; k++) {
+    const row = rows[k]!;
+    if (!round && k === 0) {
+      if (start) {
+        row[0] = 1;
+        right[0] = turn(chords[0]!, start);
+      } else {
+        row[0] = row[1] = 1;
+        right[0] = -psi[1]!;
+      }
+    } else if (!round && k === n) {
+      if (end) {
+        row[n] = 1;
+        right[n] = turn(chords[n - 1]!, end);
+      } else row[n - 1] = row[n] = 1;
+    } else {
+      const before = 1 / d[(k - 1 + n) % n]!;
+      const after = 1 / d[k % n]!;
+      row[(k - 1 + size) % size]! += before;
+      row[k]! += 2 * before + 2 * after;
+      row[(k + 1) % size]! += after;
+      right[k] = -2 * before * psi[k]! - after * psi[round ? (k + 1) % n : k + 1]!;
+    }
+  }
+  const theta = solveLinear(rows, right) ?? new Array<number>(size).fill(0);
+  if (round) theta.push(theta[0]!);
+  return { theta, psi };
+}
+
+const rotated = (v: Point, angle: number): Point => {
+  const c = Math.cos(angle);
+  const s = Math.sin(angle);
+  return { x: v.x * c - v.y * s, y: v.x * s + v.y * c };
+};
+
+/** Whether any anchor of the path is flowing. */
+export const flows = (path: Path): boolean => path.anchors.some((a) => a.kind === 'flowing');
+
+/**
+ * Works out the handles of all flowing segments anew. Anything else is left as it is; a path without flowing anchors
+ * comes back itself.
+ */
+export function settleFlow(path: Path): Path {
+  if (!flows(path)) return path;
+  const n = path.anchors.length;
+  const flowing = (i: number | null): boolean => i !== null && path.anchors[i]!.kind === 'flowing';
+  const anchors: Anchor[] = path.anchors.map((a) => ({ ...a }));
+  const count = path.closed && n > 1 ? n : n - 1;
+  const inFlow = (segment: number): boolean => flowing(segment) || flowing((segment + 1) % n);
+  /** Direction a run must have at an end that does not flow: that of what lies on its other side, when it is smooth. */
+  const given = (i: number, side: 'in' | 'out'): End => {
+    const a = path.anchors[i]!;
+    if (a.kind !== 'smooth') return null;
+    const other = side === 'out' ? 'in' : 'out';
+    const handle = a[other];
+    // Away from the other side's handle; the run travels into it at its end.
+    if (handle) return unit(side === 'out' ? negate(handle) : handle);
+    const beyond = anchorAt(path, i, side === 'out' ? -1 : 1);
+    const segment = side === 'out' ? beyond : i;
+    if (beyond === null || segment === null || !segmentIsLine(path, segment) || inFlow(segment)) return null;
+    return tangentAt(path, i, other);
+  };
+  const lay = (indices: readonly number[], round: boolean): void => {
+    // Anchors on one spot have no direction between them: they part the run.
+    const points = indices.map((i) => path.anchors[i]!);
+    const first = indices[0]!;
+    const last = indices[indices.length - 1]!;
+    const { theta, psi } = angles(
+      points,
+      round || flowing(first) ? null : given(first, 'out'),
+      round || flowing(last) ? null : given(last, 'in'),
+      round,
+    );
+    for (let k = 0; k + 1 < indices.length; k++) {
+      const chord = subtract(points[k + 1]!, points[k]!);
+      const out = theta[k]!;
+      const arriving = -psi[k + 1]! - theta[k + 1]!;
+      anchors[indices[k]!] = {
+        ...anchors[indices[k]!]!,
+        out: scale(rotated(chord, out), hobbyLength(out, arriving)),
+      };
+      anchors[indices[k + 1]!] = {
+        ...anchors[indices[k + 1]!]!,
+        in: scale(rotated(chord, -arriving), -hobbyLength(arriving, out)),
+      };
+    }
+  };
+  const apart = (segment: number): boolean => {
+    const a = path.anchors[segment]!;
+    const b = path.anchors[(segment + 1) % n]!;
+    return a.x !== b.x || a.y !== b.y;
+  };
+  const usable = Array.from({ length: count }, (_, s) => inFlow(s) && apart(s));
+  if (path.closed && n > 1 && usable.every(Boolean) && path.anchors.every((a) => a.kind === 'flowing')) {
+    lay([...path.anchors.keys(), 0], true);
+  } else {
+    const starts = usable.flatMap((u, s) => {
+      const before = path.closed ? (s - 1 + count) % count : s - 1;
+      const goesOn = before >= 0 && usable[before] && flowing(s) && before !== s;
+      return u && !goesOn ? [s] : [];
+    });
+    for (const s of starts) {
+      const run = [s];
+      let i = s;
+      do {
+        i = (i + 1) % n;
+        run.push(i);
+      } while (flowing(i) && i < (path.closed ? n : n - 1) && usable[i] && run.length <= n);
+      lay(run, false);
+    }
+  }
+  return { ...path, anchors };
+}
+
+/** Flowing anchors made smooth where they stand; nothing moves. */
+export const freezeFlow = (path: Path): Path =>
+  flows(path)
+    ? {
+        ...path,
+        anchors: path.anchors.map((a) => (a.kind === 'flowing' ? { ...a, kind: 'smooth' as const } : a)),
+      }
+    : path;
+
+/** Anchors at the ends of a segment that flow, made smooth: a handle between them is touched. */
+export function freezeSegment(path: Path, segment: number): Path {
+  const ends = [segment, (segment + 1) % path.anchors.length];
+  if (!ends.some((i) => path.anchors[i]?.kind === 'flowing')) return path;
+  return {
+    ...path,
+    anchors: path.anchors.map((a, i) =>
+      ends.includes(i) && a.kind === 'flowing' ? { ...a, kind: 'smooth' as const } : a,
+    ),
+  };
+}
+
+export interface FlowOptions {
+  /** Anchors at which the line turns by more than this stay as they are, radians. */
+  readonly sharpest: number;
+  /** Anchors to make flowing, by index; all when left out. */
+  readonly only?: readonly number[];
+}
+
+/** Turn below which neighbouring straight segments count as one straight run, radians. */
+const STRAIGHT = 0.03;
+
+/**
+ * Makes anchors flow, except where the line turns more sharply than asked; straight runs (two or more straight
+ * segments in one line) stay straight, and what joins them leaves in their direction.
+ *
+ * @returns the path with its flow settled; ends of an open path stay as they are
+ */
+export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
+  const n = path.anchors.length;
+  const bends = path.anchors.map((a, i): number | null => {
+    const before = anchorAt(path, i, -1);
+    const after = anchorAt(path, i, 1);
+    if (before === null || after === null || n < 3) return null;
+    return Math.abs(turn(subtract(a, path.anchors[before]!), subtract(path.anchors[after]!, a)));
+  });
+  const middle = (i: number | null): boolean => {
+    if (i === null || bends[i] === null || bends[i]! > STRAIGHT) return false;
+    const before = anchorAt(path, i, -1)!;
+    return segmentIsLine(path, before) && segmentIsLine(path, i);
+  };
+  const anchors = path.anchors.map((a, i): Anchor => {
+    const bend = bends[i];
+    if (bend === null || bend === undefined || bend > sharpest || middle(i) || (only && !only.includes(i)))
+      return a;
+    // An end of a straight run is smooth: its direction is the run's.
+    const [before, after] = [middle(anchorAt(path, i, -1)), middle(anchorAt(path, i, 1))];
+    if (before && after) return a;
+    if (before) return { ...a, kind: 'smooth', in: null };
+    if (after) return { ...a, kind: 'smooth', out: null };
+    return { ...a, kind: 'flowing' };
+  });
+  return settleFlow({ ...path, anchors });
+}
