@@ -205,3 +205,31 @@ test('a colour is typed, kept as a chip, given to strokes, and wrong ones are re
   expect(shape!.fill).toBeNull();
   expect(shape!.stroke!.hex).not.toBe('#2f6b4f');
 });
+
+test('corners first, curve later: F makes a rough path flow, its sharp corner stays', async ({ page }) => {
+  const h = await openNew(page, 'Fern');
+  await h.key('2');
+  for (const [x, y] of [[80, 300], [160, 220], [250, 190], [340, 220], [340, 420], [440, 470], [560, 440]] as const) await h.click({ x, y }); // prettier-ignore
+  await h.key('Enter');
+  await h.key('f');
+  await expect(page.getByText('4 more anchors flow.')).toBeVisible();
+  const [path] = (await h.shapes())[0]!.paths;
+  expect(path!.anchors.map((a) => a.kind[0]).join('')).toBe('cffcffc');
+  await page.getByRole('button', { name: 'Flowing clicks' }).click();
+  await h.drag({ x: 600, y: 100 }, { x: 600, y: 100 });
+  await h.click({ x: 680, y: 160 });
+  await h.click({ x: 740, y: 80 });
+  await h.key('Escape');
+  expect((await h.shapes())[1]!.paths[0]!.anchors.map((a) => a.kind)).toEqual([
+    'flowing',
+    'flowing',
+    'flowing',
+  ]);
+  // Dragging one in Refine bends its neighbours along.
+  await h.key('3');
+  const before = (await h.shapes())[0]!.paths[0]!.anchors[2]!;
+  await h.drag({ x: 160, y: 220 }, { x: 150, y: 160 });
+  const after = (await h.shapes())[0]!.paths[0]!.anchors[2]!;
+  expect(after.in).not.toEqual(before.in);
+  expect(after.kind).toBe('flowing');
+});

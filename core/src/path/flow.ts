@@ -193,7 +193,7 @@ const STRAIGHT = 0.03;
  * Makes anchors flow, except where the line turns more sharply than asked; straight runs (two or more straight
  * segments in one line) stay straight, and what joins them leaves in their direction.
  *
- * @returns the path with its flow settled; ends of an open path stay as they are
+ * @returns the path with its flow settled, itself where nothing can flow; ends of an open path stay as they are
  */
 export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
   const n = path.anchors.length;
@@ -217,7 +217,8 @@ export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
     if (before && after) return a;
     if (before) return { ...a, kind: 'smooth', in: null };
     if (after) return { ...a, kind: 'smooth', out: null };
-    return { ...a, kind: 'flowing' };
+    return a.kind === 'flowing' ? a : { ...a, kind: 'flowing' };
   });
+  if (anchors.every((a, i) => a === path.anchors[i])) return path;
   return settleFlow({ ...path, anchors });
 }

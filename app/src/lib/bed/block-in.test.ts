@@ -414,6 +414,11 @@ describe('flowing', () => {
     flowChosen(b.desk);
     expect(b.shapes[0]!.paths[0]!.anchors.map((a) => a.kind[0]).join('')).toBe('cfccfc');
     expect(b.desk.notice?.text).toBe('2 more anchors flow.');
+    b.desk.sharpest = 5;
+    const now = b.desk.art;
+    flowChosen(b.desk);
+    expect(b.desk.art).toBe(now);
+    expect(b.desk.notice?.text).toContain('No anchor there can flow');
     b.desk.undo();
     expect(b.shapes[0]!.paths[0]).toEqual(rough);
     b.desk.choose(chooseAnchors([{ shape: 's', path: 'r', index: 1 }]));

@@ -21,6 +21,7 @@ import {
   transformPath,
   translation,
   type AnchorKind,
+  type FlowOptions,
   type Path,
   type Point,
   type Recipe,
@@ -319,6 +320,12 @@ export function flowKinds(desk: Desk): void {
   );
 }
 
+/** A recipe that makes a path flow; one that does nothing where nothing can. */
+const flowed = (shape: string, path: Path, options: FlowOptions): Recipe => {
+  const next = flowAll(path, options);
+  return next === path ? together() : setPath(shape, next);
+};
+
 /** Makes all chosen anchors, or all of the chosen shapes, flowing, but for corners sharper than the desk says. */
 export function flowChosen(desk: Desk): void {
   const { anchors } = desk.choice;
@@ -326,10 +333,8 @@ export function flowChosen(desk: Desk): void {
   const options = { sharpest: (desk.sharpest * Math.PI) / 180 };
   const recipes =
     anchors.length > 0
-      ? byPath(desk, anchors).map(({ shape, path, indices }) =>
-          setPath(shape, flowAll(path, { ...options, only: indices })),
-        )
-      : desk.receivedShapes.flatMap((s) => s.paths.map((path) => setPath(s.id, flowAll(path, options))));
+      ? byPath(desk, anchors).map((g) => flowed(g.shape, g.path, { ...options, only: g.indices }))
+      : desk.receivedShapes.flatMap((s) => s.paths.map((path) => flowed(s.id, path, options)));
   if (!desk.change('Flow all', together(...recipes), { choice: desk.choice }))
     desk.say(`No anchor there can flow: all turn by more than ${desk.sharpest}°, or lie in straight runs.`);
   else desk.say(`${desk.figures.flowing - before} more anchors flow.`, 'good');
