@@ -49,7 +49,7 @@ test('a project starts from a file, a paste and a drop, on a sheet of its own or
   await dialog.getByLabel('Height of the sheet').press('Enter');
   await dialog.getByRole('button', { name: 'Start' }).click();
   await expect(page.getByRole('heading', { name: 'From a file' })).toBeVisible();
-  await expect(page.getByLabel('Width of the sheet')).toHaveValue('50');
+  await expect(page.getByText('Sheet 50.00 × 40.00 mm')).toBeVisible();
 
   for (const kind of ['paste', 'drop'] as const) {
     await page.goto(URL());
@@ -58,7 +58,7 @@ test('a project starts from a file, a paste and a drop, on a sheet of its own or
     await page.getByRole('dialog').getByRole('button', { name: 'Start' }).click();
     await expect(page.getByRole('heading', { name: `By ${kind}` })).toBeVisible();
     // This file says 72 ppi, which means nothing: a pixel to a sheet pixel.
-    await expect(page.getByLabel('Width of the sheet')).toHaveValue('2000');
+    await expect(page.getByText('Sheet 2000.0 × 1500.0 px')).toBeVisible();
   }
 
   // On the desk the same hands place another picture.
