@@ -1,0 +1,129 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { changeArt, addChip, type Art } from '@mirrot/core';
+import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
+import { currentColour, receiverInWords } from '$lib/steps/colour/commands';
+import { exportUrl, previewUrl } from '$lib/steps/export/commands';
+import { command } from '$lib/steps/commands';
+import { chooseShapes } from './choice';
+import type { Saving } from './saving.svelte';
+import { Workplace } from './workplace.svelte';
+
+const project = { id: 'prj', name: 'Seeds', createdAt: '', updatedAt: '', revision: 0, sheet: { width: 1, height: 1, unit: 'px' as const } }; // prettier-ignore
+let b: Bench;
+let w: Workplace;
+let settled: boolean;
+let answers: Record<string, () => Response>;
+const refusal = (status: number, message: string): Response => Response.json({ error: { code: 'x', message } }, { status }); // prettier-ignore
+
+beforeEach(() => {
+  settled = true;
+  answers = {};
+  b = benchWith(
+    [shapeWith('Leaf', [square('l', 0, 0, 50)], { fill: { kind: 'flat', hex: '#2f6b4f' } })],
+    'colour',
+  );
+  w = new Workplace(
+    b.desk,
+    { state: 'kept', waiting: 0, settled: async () => settled } as unknown as Saving,
+    project,
+  );
+  vi.stubGlobal('fetch', async (url: string, init?: RequestInit) => {
+    const answer = answers[`${init?.method ?? 'GET'} ${url}`];
+    if (!answer) throw new TypeError('Failed to fetch');
+    return answer();
+  });
+});
+afterEach(() => vi.unstubAllGlobals());
+
+describe('kept copies', () => {
+  it('are named in turn, once the server has everything', async () => {
+    const copy = { id: 'c1', name: 'Copy 1', revision: 3, createdAt: '2026-01-01T00:00:00Z' };
+    answers['POST /api/projects/prj/copies'] = () => Response.json(copy, { status: 201 });
+    await w.keepCopy();
+    expect(w.copies).toEqual([copy]);
+    expect(b.desk.notice).toMatchObject({ tone: 'good', text: expect.stringContaining('Copy 1') });
+    settled = false;
+    await w.keepCopy();
+    expect(b.desk.notice).toMatchObject({ tone: 'bad', text: expect.stringContaining('no copy was kept') });
+    expect(w.copies).toHaveLength(1);
+  });
+
+  it('bring the drawing back as one step, and say when they cannot', async () => {
+    const before = b.desk.art;
+    const then: Art = changeArt(before, addChip({ id: 'c', name: '', hex: '#112233' })).art;
+    answers['GET /api/projects/prj/copies/c1'] = () => Response.json({ art: then });
+    const copy = { id: 'c1', name: 'Copy 1', revision: 3, createdAt: '' };
+    await w.goBackTo(copy);
+    expect(b.desk.art.chips).toHaveLength(1);
+    b.desk.undo();
+    expect(b.desk.art.chips).toHaveLength(0);
+    answers = {};
+    await w.goBackTo(copy);
+    expect(b.desk.notice).toMatchObject({ tone: 'bad', text: expect.stringContaining('cannot be reached') });
+  });
+});
+
+describe('the project', () => {
+  it('is renamed by the server, or keeps its name with a sentence', async () => {
+    answers['PATCH /api/projects/prj'] = () => Response.json({ ...project, name: 'Beans' });
+    await w.rename('Beans');
+    expect(w.project.name).toBe('Beans');
+    answers['PATCH /api/projects/prj'] = () => refusal(400, 'A name needs at least one character.');
+    await w.rename('');
+    expect(w.project.name).toBe('Beans');
+    expect(b.desk.notice?.text).toBe('A name needs at least one character.');
+  });
+});
+
+describe('what receives a colour is always said', () => {
+  it('a shape, several, the path just ended, or the next path', () => {
+    const { desk } = b;
+    expect(receiverInWords(desk)).toBe('next path');
+    desk.choose(chooseShapes(['Leaf']));
+    expect(receiverInWords(desk)).toBe('fill of Leaf');
+    expect(currentColour(desk)).toBe('#2f6b4f');
+    desk.receiving = 'stroke';
+    expect(receiverInWords(desk)).toBe('stroke of Leaf');
+    expect(currentColour(desk)).toBeNull();
+    desk.choose(chooseShapes([]));
+    expect(receiverInWords(desk)).toBe('nothing chosen');
+    desk.receiving = 'fill';
+    desk.open('block-in');
+    b.click({ x: 100, y: 100 });
+    b.click({ x: 200, y: 100 });
+    b.click({ x: 150, y: 200 });
+    b.click({ x: 100, y: 100 });
+    expect(receiverInWords(desk)).toBe('fill of Shape 1');
+    b.press({ x: 300, y: 250 });
+    expect(desk.justEnded).toBeNull();
+  });
+
+  it('a chip is kept once, and fills go off', () => {
+    const keep = command('keep-chip');
+    b.desk.choose(chooseShapes(['Leaf']));
+    expect(keep.when!(w)).toBe(true);
+    keep.run(w);
+    expect(b.desk.art.chips.map((c) => c.hex)).toEqual(['#2f6b4f']);
+    expect(keep.when!(w)).toBe(false);
+    command('no-fill').run(w);
+    expect(b.shapes[0]!.fill).toBeNull();
+    expect(command('no-fill').when!(w)).toBe(false);
+  });
+});
+
+describe('what is written', () => {
+  it('is asked for by an address that says all of it', () => {
+    w.exporting = { format: 'png', area: 'drawing', ground: '#ffffff', ppi: 600, picture: true };
+    const url = new URL(exportUrl(w), 'http://x');
+    expect(url.pathname).toBe('/api/projects/prj/export.png');
+    expect(Object.fromEntries(url.searchParams)).toEqual({
+      area: 'drawing',
+      ground: '#ffffff',
+      picture: '1',
+      ppi: '600',
+    });
+    w.exporting.format = 'svg';
+    expect(exportUrl(w)).not.toContain('ppi');
+    expect(previewUrl(w, 1)).not.toBe(previewUrl(w, 2));
+  });
+});
