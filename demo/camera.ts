@@ -1,16 +1,5 @@
 import sharp from 'sharp';
-import { homography, warpRaster, type Point, type Raster } from '@mirrot/core';
-
-/** Numbers from 0 to 1 from a seed (mulberry32), so that pictures come out the same every time. */
-function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+import { homography, seeded, warpRaster, type Point, type Raster } from '@mirrot/core';
 
 /** Draws an SVG scene, with room beyond its edges so that blur finds something there. */
 export async function draw(svg: string, room = 0): Promise<Raster> {

@@ -1,4 +1,5 @@
 export { MirrotError } from './error';
+export { seeded } from './seed';
 
 export type { Point } from './geometry/vector';
 export {

@@ -1,18 +1,9 @@
 import type { Cubic } from './geometry/cubic';
 import type { Anchor, Path } from './path/path';
 
-// Shared by tests only: seeded invented data, so that a failure comes back.
+export { seeded } from './seed';
 
-/** Numbers from 0 to 1 from a seed (mulberry32). */
-export function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
+// Shared by tests only: seeded invented data, so that a failure comes back.
 
 export function randomCubic(random: () => number, size = 100): Cubic {
   const p = (): { x: number; y: number } => ({ x: random() * size, y: random() * size });

@@ -167,3 +167,19 @@ describe('flowing all', () => {
     ).toBe('ccfcc');
   });
 });
+
+it('a flowing path is the same line when it is run the other way', () => {
+  const points = [flow(0, 0), flow(35, 40), flow(90, 5), flow(130, 70)];
+  const there = settleFlow(pathOf(points));
+  const back = settleFlow(pathOf([...points].reverse()));
+  there.anchors.forEach((a, i) => {
+    const b = back.anchors[points.length - 1 - i]!;
+    for (const [one, other] of [
+      [a.in, b.out],
+      [a.out, b.in],
+    ] as const) {
+      expect(one === null).toBe(other === null);
+      if (one && other) expect(distance(one, other)).toBeLessThan(1e-9);
+    }
+  });
+});

@@ -1,5 +1,6 @@
 import { homography, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/vector';
+import { seeded } from '../seed';
 import type { Raster } from './raster';
 import { warpRaster } from './warp';
 
@@ -7,17 +8,6 @@ import { warpRaster } from './warp';
 export interface Taken {
   readonly raster: Raster;
   readonly corners: readonly Point[];
-}
-
-/** Numbers from 0 to 1 from a seed (mulberry32). */
-function seeded(seed: number): () => number {
-  let a = seed >>> 0;
-  return () => {
-    a = (a + 0x6d2b79f5) | 0;
-    let t = Math.imul(a ^ (a >>> 15), 1 | a);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
 }
 
 /** Lays a picture through a map over a ground and finishes every pixel by `light` (a factor) and grain. */

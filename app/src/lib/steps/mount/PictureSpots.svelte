@@ -14,12 +14,10 @@
     width: number;
     height: number;
     move: (index: number, to: Point) => void;
-    /** A press beside all spots. */
-    press?: (at: Point) => void;
     /** More to draw over the picture: SVG path data in the picture's own pixels. */
     over?: string;
   }
-  let { label, raster, image, step, spots, names, width, height, move, press, over }: Props = $props();
+  let { label, raster, image, step, spots, names, width, height, move, over }: Props = $props();
 
   const REACH = 14;
   const ENLARGED = 6;
@@ -61,7 +59,7 @@
     const p = read(e);
     const far = spots.map((s) => Math.hypot(s.x - p.x, s.y - p.y) * k);
     const nearest = far.indexOf(Math.min(...far));
-    if (far.length === 0 || far[nearest]! > REACH) return press?.(p);
+    if (far.length === 0 || far[nearest]! > REACH) return;
     active = nearest;
     held = true;
     frame?.setPointerCapture(e.pointerId);
