@@ -57,6 +57,7 @@
   $effect(() => () => clearTimeout(rest));
 
   const moved = $derived(moveBetween(drawn, desk.view));
+  const veil = $derived(desk.traced?.veil ?? false);
   const transform = $derived(`translate(${moved.x}px, ${moved.y}px) scale(${moved.scale})`);
 
   // --- the pointer ---------------------------------------------------------------------------------------------------
@@ -184,14 +185,18 @@
   <div class="moving" style:transform>
     <Pictures {desk} view={drawn} margin={MARGIN} />
   </div>
-  <div class="moving" class:veil={desk.traced?.veil} style:transform>
+  <!-- One layer for both: each more is composited anew on every frame. Only a veil needs the fills apart. -->
+  <div class="moving" class:veil style:transform>
     <Fills {desk} view={drawn} margin={MARGIN} />
+    {#if !veil}<Inks {desk} view={drawn} margin={MARGIN} />{/if}
   </div>
-  <div class="moving" style:transform>
-    <Inks {desk} view={drawn} margin={MARGIN} />
-  </div>
+  {#if veil}
+    <div class="moving" style:transform>
+      <Inks {desk} view={drawn} margin={MARGIN} />
+    </div>
+  {/if}
   <Marks {desk} {over} busy={desk.pressing} />
-  {#if desk.rulers}<Rulers {desk} />{/if}
+  {#if desk.rulers}<Rulers {desk} view={drawn} {moved} />{/if}
 </div>
 
 <style>

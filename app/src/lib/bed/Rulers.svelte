@@ -1,17 +1,23 @@
 <script lang="ts">
   import { addGuide } from '@mirrot/core';
   import type { Desk, Gesture } from '$lib/desk/desk.svelte';
-  import { toSheet } from '$lib/desk/view';
+  import { toSheet, type View } from '$lib/desk/view';
   import { newId } from '$lib/ids';
   import { rulerTicks } from './ticks';
 
-  let { desk }: { desk: Desk } = $props();
+  interface Props {
+    desk: Desk;
+    /** The view the bed was last drawn in, and how it is shifted and scaled since. */
+    view: View;
+    moved: { readonly x: number; readonly y: number; readonly scale: number };
+  }
+  let { desk, view, moved }: Props = $props();
 
   /** How thick a ruler is, bed pixels. */
   const THICK = 18;
   const unit = $derived(desk.art.sheet.unit);
-  const across = $derived(rulerTicks(desk.view.scale, desk.view.tx, desk.bed.width, unit));
-  const down = $derived(rulerTicks(desk.view.scale, desk.view.ty, desk.bed.height, unit));
+  const across = $derived(rulerTicks(view.scale, view.tx, desk.bed.width, unit));
+  const down = $derived(rulerTicks(view.scale, view.ty, desk.bed.height, unit));
 
   // A guide is pulled out of a ruler; let go over it again, there is none.
   let pulling: { gesture: Gesture; id: string; level: boolean; left: number; top: number } | null = null;
@@ -54,7 +60,7 @@
     pulling = null;
   }}
 >
-  <svg aria-hidden="true">
+  <svg aria-hidden="true" style:transform="translateX({moved.x}px) scaleX({moved.scale})">
     {#each across as t (t.at)}
       <path d="M{t.at} {THICK}V{t.text === null ? THICK - 4 : 4}" />
       {#if t.text !== null}<text x={t.at + 3} y="11">{t.text}</text>{/if}
@@ -73,7 +79,7 @@
     pulling = null;
   }}
 >
-  <svg aria-hidden="true">
+  <svg aria-hidden="true" style:transform="translateY({moved.y}px) scaleY({moved.scale})">
     {#each down as t (t.at)}
       <path d="M{THICK} {t.at}H{t.text === null ? THICK - 4 : 4}" />
       {#if t.text !== null}<text transform="translate(11 {t.at + 3}) rotate(90)">{t.text}</text>{/if}
@@ -109,6 +115,8 @@
     width: 100%;
     height: calc(100% + 18px);
     overflow: visible;
+    transform-origin: 0 0;
+    will-change: transform;
   }
   path {
     stroke: var(--quiet);
