@@ -1,12 +1,9 @@
 import {
-  add,
   corner,
   cubicBetween,
   flows,
   settleFlow,
   segmentCubic,
-  snapAngle,
-  subtract,
   type Cubic,
   type Path,
   type Point,
@@ -18,7 +15,6 @@ import type { BedPointer } from './behaviour';
 import { blockInTarget, fieldOf } from './block-in';
 import { boxGripAt } from './box';
 import { hitTest } from './hit';
-import { EIGHTH_TURN } from './shaping';
 
 /** What a press would do, shown before it is made. */
 export type Foresight =
@@ -136,7 +132,3 @@ export function liveHandles(desk: Desk): HandleRef[] {
     .filter((side) => last[side])
     .map((side) => ({ shape: live.shape, path: live.path, index, side }));
 }
-
-/** With Shift, a point in 45° steps about another. */
-export const stepped = (p: { shift: boolean; sheet: Point }, about: Point): Point =>
-  p.shift ? add(about, snapAngle(subtract(p.sheet, about), EIGHTH_TURN)) : p.sheet;

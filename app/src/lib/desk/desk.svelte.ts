@@ -1,6 +1,5 @@
 import {
   changeArt,
-  drawingBounds,
   emptyHistory,
   findShape,
   isEmptyBox,
@@ -232,9 +231,6 @@ export class Desk {
     const boxes = this.chosenShapes.map((s) => shapeBounds(s));
     const box = boxes.length > 0 ? boxes.reduce(uniteBoxes) : null;
     return box && !isEmptyBox(box) ? box : null;
-  }
-  get drawnBox(): Box {
-    return drawingBounds(this.art);
   }
 
   /** Opens a step: the path being drawn ends, pictures lock when Mount is left. */

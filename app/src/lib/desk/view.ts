@@ -1,13 +1,4 @@
-import {
-  apply,
-  boxCentre,
-  boxHeight,
-  boxWidth,
-  isEmptyBox,
-  type Affine,
-  type Box,
-  type Point,
-} from '@mirrot/core';
+import { boxCentre, boxHeight, boxWidth, isEmptyBox, type Affine, type Box, type Point } from '@mirrot/core';
 
 /** How the sheet lies on the bed: bed pixels are sheet pixels × scale + (tx, ty). */
 export interface View {
@@ -68,12 +59,7 @@ export function moveBetween(drawn: View, now: View): { scale: number; x: number;
   return { scale, x: now.tx - drawn.tx * scale, y: now.ty - drawn.ty * scale };
 }
 
-/** Whether a bed point lies over the `size` of the bed. */
-export const onBed = (p: Point, { width, height }: Size): boolean =>
-  p.x >= 0 && p.y >= 0 && p.x <= width && p.y <= height;
-
 export const matrixText = (m: Affine): string => `matrix(${m.join(' ')})`;
-export const placed = (view: View, map: Affine, p: Point): Point => toBed(view, apply(map, p));
 
 /** Whether the bed now shows what was not drawn: `margin` bed pixels round the bed were, in the view `drawn`. */
 export function uncovered(drawn: View, now: View, bed: Size, margin: number): boolean {
