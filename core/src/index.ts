@@ -83,7 +83,45 @@ export { insertAnchor } from './path/insert';
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { openSegment, removeAnchors } from './path/remove';
-export { moveHandle, setAnchorKind, withHandle } from './path/handle';
+export { moveHandle, setAnchorKind, setEqualLengths, withHandle } from './path/handle';
+export {
+  fittedRadii,
+  FORM_KINDS,
+  formPath,
+  MOST_SIDES,
+  FEWEST_SIDES,
+  plainForm,
+  type Form,
+  type FormKind,
+} from './path/form';
+export {
+  axisMaps,
+  FEWEST_PARTS,
+  liesOn,
+  MOST_PARTS,
+  mirrorPath,
+  spreadPath,
+  type Axis,
+  type MirrorAxis,
+  type TurnAxis,
+} from './path/axis';
+export { bordersBetween, closeAlong, type Border, type Borders, type PathOf } from './path/share';
+export { drawnTwice, type DoubleStretch } from './path/double';
+export {
+  faintLines,
+  nearestAnchor,
+  nearSegments,
+  SNAP_KINDS,
+  snapField,
+  snapPoint,
+  type Snapped,
+  type SnapField,
+  type SnapKind,
+  type SnapLine,
+  type SnapOffer,
+  type SnapSpot,
+} from './path/snap';
+export { cubicIntersections, cubicLineIntersections, lineIntersection } from './geometry/intersect';
 export { pullSegment, type PullOptions } from './path/pull';
 export { joinEnds, type PathEnd } from './path/join';
 export { formatPathData, parsePathData } from './path/data';
@@ -124,6 +162,7 @@ export {
   shapeIndex,
   shapesOf,
   tracedPicture,
+  wholePaths,
   type Found,
   type PlacedShape,
   type TreeNode,
@@ -141,5 +180,7 @@ export { drawnData, drawShape, type Drawn } from './art/draw';
 export { emptyHistory, record, redo, undo, type History, type Step } from './art/history';
 export { mergeArt } from './art/merge';
 
+export { nearestEdge } from './trace/edge';
+export { symmetryAxis, type Symmetry } from './picture/symmetry';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './trace/ink';
 export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';

@@ -13,6 +13,7 @@ import {
   type Art,
   type PlacedPicture,
   type Shape,
+  ART_VERSION,
 } from './schema';
 import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
@@ -218,7 +219,7 @@ describe('patches from outside', () => {
     [{ op: 'replace', path: '/layers/7/name', value: 'x' }],
     [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: null }],
     [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: 1e300 }],
-    [{ op: 'replace', path: '/version', value: 3 }],
+    [{ op: 'replace', path: '/version', value: 4 }],
     [{ op: 'remove', path: '/sheet' }],
     [{ op: 'add', path: '/layers/0/children/0/extra', value: 1 }],
     [{ op: 'replace', path: '/__proto__/polluted', value: 1 }],
@@ -302,5 +303,30 @@ describe('bringing two tabs together', () => {
     const mine = changeArt(base, together(addPicture(picture), setSheet({ ground: '#ffffff' }))).art;
     expect(mergeArt(base, mine, base, newId)).toEqual(mine);
     expect(mergeArt(base, base, mine, newId)).toEqual(mine);
+  });
+});
+
+describe('a document of version 2', () => {
+  it('gets a grid that is not shown, and no axis', () => {
+    const {
+      grid: _g,
+      axis: _a,
+      ...old
+    } = JSON.parse(JSON.stringify(emptyArt({ width: 9, height: 9, unit: 'px' }, 'l'))) as Art;
+    const now = readArt({ ...old, version: 2 });
+    expect(now.version).toBe(ART_VERSION);
+    expect(now.grid.shown).toBe(false);
+    expect(now.grid.step).toBeCloseTo(toPx(5, 'mm'), 9);
+    expect(now.axis).toBeNull();
+  });
+  it.each([
+    { kind: 'turn', x: 0, y: 0, parts: 1 },
+    { kind: 'turn', x: 0, y: 0, parts: 2.5 },
+    { kind: 'mirror', x: 0, y: 0 },
+    { kind: 'spiral', x: 0, y: 0 },
+  ])('with an axis that is none is refused: %j', (axis) => {
+    expect(() => readArt({ ...emptyArt({ width: 9, height: 9, unit: 'px' }, 'l'), axis })).toThrowError(
+      /cannot be read at axis/,
+    );
   });
 });

@@ -1,6 +1,7 @@
 import { formatPathData } from '../path/data';
 import type { Path } from '../path/path';
 import type { Shape } from './schema';
+import { wholePaths } from './tree';
 
 /** Attributes with which a shape is painted, on screen and in a file alike. */
 export interface Drawn {
@@ -22,7 +23,7 @@ export function drawnData(paths: readonly Path[]): string {
 
 /** The one description of how a shape is painted. Strokes have round ends and joins; fills follow the even-odd rule. */
 export const drawShape = (shape: Shape): Drawn => ({
-  d: drawnData(shape.paths),
+  d: drawnData(wholePaths(shape)),
   fill: shape.fill?.hex ?? 'none',
   stroke: shape.stroke?.hex ?? null,
   strokeWidth: shape.stroke?.width ?? 0,

@@ -1,10 +1,24 @@
-import { isDraft, original, type Draft } from 'mutative';
+import { current, isDraft, original, type Draft } from 'mutative';
 import type { Point } from '../geometry/vector';
+import type { Affine } from '../geometry/affine';
+import { mapAxis, settleAbout, type Axis } from '../path/axis';
 import { settleFlow } from '../path/flow';
-import type { Path } from '../path/path';
+import { keepForm } from '../path/form';
+import { keepsShape, transformPath, type Path } from '../path/path';
+import {
+  carryShared,
+  closeAlong,
+  holdShared,
+  keyed,
+  partAnchors,
+  rebaseShared,
+  shares,
+  spotOf,
+  type Borders,
+} from '../path/share';
 import type { Recipe } from './change';
-import type { Art, Chip, Group, Guide, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
-import { findNode, nodePlaces, type Found, type TreeNode } from './tree';
+import type { Art, Chip, Grid, Group, Guide, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
+import { findNode, nodePlaces, shapeIndex, shapesOf, wholePaths, type Found, type TreeNode } from './tree';
 
 // Every function here gives a recipe for `changeArt`. A recipe that names what is not there does nothing.
 
@@ -65,13 +79,78 @@ export const removeNodes =
     }
   };
 
-/** Replaces one path of a shape by the path of the same id; its flowing anchors are settled. */
+const plain = <T extends object>(value: T): T => (isDraft(value) ? current(value) : value);
+
+/** What follows from a path's anchors brought up to date: flow, the other parts about an axis, its form. */
+function settled(path: Path, axis: Axis | undefined): Path {
+  const held = holdShared(path);
+  return keepForm(axis ? settleAbout(held, axis) : settleFlow(held));
+}
+
+interface Sharer {
+  readonly shape: string;
+  readonly path: string;
+}
+const sharers = new WeakMap<Art['layers'], ReadonlyMap<string, readonly Sharer[]>>();
+
+/** Which paths hold each key of shared anchors. */
+function sharerIndex(art: Art): ReadonlyMap<string, readonly Sharer[]> {
+  let known = sharers.get(art.layers);
+  if (!known) {
+    const map = new Map<string, Sharer[]>();
+    for (const { shape } of shapesOf(art))
+      for (const path of shape.paths)
+        for (const { shared } of path.anchors) {
+          if (shared === undefined) continue;
+          const list = map.get(shared) ?? [];
+          if (list.length === 0) map.set(shared, list);
+          if (!list.some((s) => s.path === path.id)) list.push({ shape: shape.id, path: path.id });
+        }
+    sharers.set(art.layers, (known = map));
+  }
+  return known;
+}
+
+/** Settles a path that is about to be put into a shape, and carries what it shares into its neighbours. */
+function carried(draft: Draft<Art>, shape: Draft<Shape>, path: Path): Path {
+  const axis = shape.axis && plain(shape.axis as Axis);
+  let next = settled(path, axis);
+  if (!isDraft(draft)) return next;
+  const art = original(draft) as Art;
+  const was = shapeIndex(art)
+    .get(shape.id)
+    ?.paths.find((p) => p.id === path.id);
+  const held = shape.paths.find((p) => p.id === path.id);
+  if (!was || !held || !shares(was)) return next;
+  const now = plain(held as Path);
+  next = rebaseShared(was, now, next);
+  const seen = new Set([path.id]);
+  for (const { shared } of was.anchors)
+    for (const sharer of (shared !== undefined && sharerIndex(art).get(shared)) || []) {
+      if (seen.has(sharer.path)) continue;
+      seen.add(sharer.path);
+      const other = draftShape(draft, sharer.shape);
+      const k = other?.paths.findIndex((p) => p.id === sharer.path) ?? -1;
+      if (!other || k < 0) continue;
+      const theirs = plain(other.paths[k] as Path);
+      const both = carryShared(now, next, theirs);
+      next = both.after;
+      if (both.other !== theirs)
+        other.paths[k] = settled(both.other, other.axis && plain(other.axis as Axis)) as Draft<Path>;
+    }
+  return next;
+}
+
+/**
+ * Replaces one path of a shape by the path of the same id. What follows from it is brought up to date: its flowing
+ * anchors, its form, the anchors that neighbours share with it.
+ */
 export const setPath =
   (shapeId: string, path: Path): Recipe =>
   (draft) => {
     const shape = draftShape(draft, shapeId);
     const i = shape?.paths.findIndex((p) => p.id === path.id) ?? -1;
-    if (shape && i >= 0) shape.paths[i] = settleFlow(path) as Draft<Path>;
+    if (shape && i >= 0) shape.paths[i] = carried(draft, shape, path) as Draft<Path>;
   };
 
 /** Replaces all paths of a shape; a shape left without any goes. */
@@ -81,7 +160,7 @@ export const setPaths =
     if (paths.length === 0) removeNodes([shapeId])(draft);
     else {
       const shape = draftShape(draft, shapeId);
-      if (shape) shape.paths = paths.map(settleFlow) as Draft<Path>[];
+      if (shape) shape.paths = paths.map((p) => carried(draft, shape, p)) as Draft<Path>[];
     }
   };
 
@@ -91,6 +170,113 @@ export const removePath =
   (draft) => {
     const paths = draftShape(draft, shapeId)?.paths;
     if (paths) setPaths(shapeId, paths.filter((p) => p.id !== pathId) as Path[])(draft);
+  };
+
+/**
+ * Maps a shape with its axis. A map that stretches one way makes one whole of its parts: they would no longer follow
+ * from one another.
+ */
+export const mapShape = (shape: Shape, map: Affine): Recipe =>
+  shape.axis && !keepsShape(map)
+    ? together(
+        releaseAxis([shape.id]),
+        setPaths(
+          shape.id,
+          wholePaths(shape).map((p) => transformPath(p, map)),
+        ),
+      )
+    : together(
+        setAxis([shape.id], shape.axis ? mapAxis(shape.axis, map) : null),
+        setPaths(
+          shape.id,
+          shape.paths.map((p) => transformPath(p, map)),
+        ),
+      );
+
+/** Gives shapes an axis about which they are drawn, or takes it off; their lines stay as they were drawn. */
+export const setAxis =
+  (ids: readonly string[], axis: Axis | null): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const shape = draftShape(draft, id);
+      if (!shape || (!axis && !shape.axis)) continue;
+      if (axis) shape.axis = { ...axis };
+      else delete shape.axis;
+      shape.paths = shape.paths.map((p) => carried(draft, shape, plain(p as Path))) as Draft<Path>[];
+    }
+  };
+
+/** Makes one whole of what was drawn about an axis and its other parts. */
+export const releaseAxis =
+  (ids: readonly string[]): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const shape = draftShape(draft, id);
+      if (!shape?.axis) continue;
+      shape.paths = [...wholePaths(plain(shape as Shape))] as Draft<Path>[];
+      delete shape.axis;
+    }
+  };
+
+/** The axis about which new paths are drawn; null for none. */
+export const setDrawingAxis =
+  (axis: Axis | null): Recipe =>
+  (draft) => {
+    draft.axis = axis && { ...axis };
+  };
+
+/**
+ * Closes a path along a border of its neighbours. All anchors on the way get one key in every outline that runs through
+ * them, so that they move together from now on.
+ *
+ * @param path open, its last anchor where the way begins, its first where the way ends
+ */
+export const shareBorder =
+  (shapeId: string, path: Path, borders: Borders, way: number, newKey: () => string): Recipe =>
+  (draft) => {
+    const border = borders.ways[way];
+    if (!border) return;
+    for (const { shape, path: grown } of borders.added) setPath(shape, grown)(draft);
+    const spots = new Set(border.anchors.map(spotOf));
+    const keys = new Map<string, string>();
+    const places = shapesOf(plain(draft as Art)).flatMap(({ shape }) =>
+      shape.id === shapeId
+        ? []
+        : shape.paths.flatMap((p, k) =>
+            p.anchors.some((a) => spots.has(spotOf(a))) ? [{ shape: shape.id, k, p }] : [],
+          ),
+    );
+    for (const { p } of places)
+      for (const a of p.anchors) if (a.shared && spots.has(spotOf(a))) keys.set(spotOf(a), a.shared);
+    for (const spot of spots) if (!keys.has(spot)) keys.set(spot, newKey());
+    for (const { shape, k, p } of places) draftShape(draft, shape)!.paths[k] = keyed(p, keys) as Draft<Path>;
+    setPath(shapeId, keyed(closeAlong(path, border), keys))(draft);
+  };
+
+/** Parts anchors from their neighbours': they no longer move together. A neighbour left alone with a key loses it too. */
+export const partShared =
+  (refs: readonly { readonly shape: string; readonly path: string; readonly index: number }[]): Recipe =>
+  (draft) => {
+    const art = plain(draft as Art);
+    const part = (shapeId: string, pathId: string, indices: readonly number[]): void => {
+      const shape = draftShape(draft, shapeId);
+      const k = shape?.paths.findIndex((p) => p.id === pathId) ?? -1;
+      if (shape && k >= 0)
+        shape.paths[k] = partAnchors(plain(shape.paths[k] as Path), indices) as Draft<Path>;
+    };
+    const holders = new Map<string, { shape: string; path: string; index: number }[]>();
+    for (const { shape } of shapesOf(art))
+      for (const path of shape.paths)
+        path.anchors.forEach(({ shared }, index) => {
+          if (shared !== undefined)
+            holders.set(shared, [...(holders.get(shared) ?? []), { shape: shape.id, path: path.id, index }]);
+        });
+    for (const [, all] of holders) {
+      const kept = all.filter((h) => !refs.some((r) => r.path === h.path && r.index === h.index));
+      if (kept.length === all.length) continue;
+      for (const h of kept.length > 1 ? all.filter((h) => !kept.includes(h)) : all)
+        part(h.shape, h.path, [h.index]);
+    }
   };
 
 /** What of a shape can be set without touching its lines. */
@@ -222,21 +408,24 @@ export const removeChip =
 export const shiftAll =
   (by: Point): Recipe =>
   (draft) => {
+    const move = (p: { x: number; y: number }): void => {
+      p.x += by.x;
+      p.y += by.y;
+    };
     const shift = (nodes: Draft<ShapeNode>[]): void => {
       for (const node of nodes)
         if (node.type === 'group') shift(node.children);
-        else
-          for (const path of node.paths as Draft<Path>[])
-            for (const anchor of path.anchors) {
-              anchor.x += by.x;
-              anchor.y += by.y;
-            }
+        else {
+          for (const path of node.paths as Draft<Path>[]) {
+            path.anchors.forEach(move);
+            if (path.form) move(path.form);
+          }
+          if (node.axis) move(node.axis);
+        }
     };
+    if (draft.axis) move(draft.axis);
     for (const layer of draft.layers) shift(layer.children);
-    for (const g of draft.guides.lines) {
-      g.x += by.x;
-      g.y += by.y;
-    }
+    draft.guides.lines.forEach(move);
     for (const p of draft.pictures) {
       p.placement[4] += by.x;
       p.placement[5] += by.y;
@@ -267,4 +456,10 @@ export const lockGuides =
   (locked: boolean): Recipe =>
   (draft) => {
     draft.guides.locked = locked;
+  };
+
+export const setGrid =
+  (values: Partial<Grid>): Recipe =>
+  (draft) => {
+    Object.assign(draft.grid, values);
   };

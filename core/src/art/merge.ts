@@ -1,3 +1,4 @@
+import { partAnchors } from '../path/share';
 import type { Art, Layer, ShapeNode } from './schema';
 
 /**
@@ -27,6 +28,8 @@ export function mergeArt(base: Art, mine: Art, theirs: Art, newId: () => string)
       locked: pick(base.guides.locked, mine.guides.locked, theirs.guides.locked),
       lines: mergeList(base.guides.lines, mine.guides.lines, theirs.guides.lines, pick),
     },
+    grid: pick(base.grid, mine.grid, theirs.grid),
+    axis: pick(base.axis, mine.axis, theirs.axis),
   };
 }
 
@@ -83,6 +86,11 @@ function keptBeside(node: ShapeNode, newId: () => string): ShapeNode {
   const again = (n: ShapeNode): ShapeNode =>
     n.type === 'group'
       ? { ...n, id: newId(), children: n.children.map(again) }
-      : { ...n, id: newId(), paths: n.paths.map((p) => ({ ...p, id: newId() })) };
+      : {
+          ...n,
+          id: newId(),
+          // What is kept beside shares with nothing: else it would move along unseen.
+          paths: n.paths.map((p) => ({ ...partAnchors(p, [...p.anchors.keys()]), id: newId() })),
+        };
   return { ...again(node), name: `${node.name} (other tab)`.slice(0, 500), shown: false };
 }

@@ -8,6 +8,9 @@ export const PLAIN_PICTURE = {
   credit: { source: '', author: '', licence: '', address: '' },
 } as const;
 
+/** A grid when none was asked for: five millimetres, not shown. */
+export const PLAIN_GRID = { shown: false, step: (5 * 96) / 25.4, hex: '#2f6b4f' } as const;
+
 type Loose = Readonly<Record<string, unknown>>;
 
 const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null;
@@ -24,6 +27,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
       ? art.pictures.map((p: unknown) => (isObject(p) ? { ...p, ...PLAIN_PICTURE } : p))
       : art.pictures,
   }),
+  // 3: there are a grid, axes, forms, shared anchors and handles of equal length.
+  2: (art) => ({ ...art, version: 3, grid: PLAIN_GRID, axis: null }),
 };
 
 /** Brings a document of an older version to the present one; anything else is given back as it is. */

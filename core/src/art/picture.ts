@@ -2,12 +2,12 @@ import { compose, invert, meanScale, scaling, translation, type Affine } from '.
 import { boxOfPoints, boxesMeet, mappedCorners, type Box } from '../geometry/bounds';
 import { homography, project, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/vector';
-import { transformPath, type Path } from '../path/path';
+import type { Path } from '../path/path';
 import { projectPath } from '../path/project';
 import type { Recipe } from './change';
-import { setPaths, together } from './edit';
+import { mapShape, releaseAxis, setPaths, together } from './edit';
 import type { Art, PlacedPicture, Shape, Sheet } from './schema';
-import { shapeBounds, shapesOf } from './tree';
+import { shapeBounds, shapesOf, wholePaths } from './tree';
 import { PX_PER } from './units';
 
 /** Size in pixels of what is seen of a picture: straightened when it is squared up; the crop is not counted. */
@@ -114,13 +114,13 @@ export function followPicture(art: Art, before: PlacedPicture, after: PlacedPict
   const affine = affineMove(before, after);
   let error = 0;
   const recipes = shapes.map((shape) => {
-    const paths = shape.paths.map((path): Path => {
-      if (affine) return transformPath(path, affine);
+    if (affine) return mapShape(shape, affine);
+    const paths = wholePaths(shape).map((path): Path => {
       const seen = projectPath(path, move!);
       error = Math.max(error, seen.error);
       return seen.path;
     });
-    return setPaths(shape.id, paths);
+    return together(releaseAxis([shape.id]), setPaths(shape.id, paths));
   });
   return { recipe: together(...recipes), error, shapes: shapes.length };
 }

@@ -1,11 +1,13 @@
 import { z } from 'zod';
 import { MirrotError } from '../error';
+import { FEWEST_PARTS, MOST_PARTS, type Axis } from '../path/axis';
+import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
 import type { Path } from '../path/path';
-import { migrateArt, PLAIN_PICTURE } from './migrate';
+import { migrateArt, PLAIN_GRID, PLAIN_PICTURE } from './migrate';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
-export const ART_VERSION = 2;
+export const ART_VERSION = 3;
 
 /** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
 export const FARTHEST = 1e6;
@@ -35,9 +37,41 @@ const anchorSchema = z.strictObject({
   kind: z.enum(['corner', 'smooth', 'flowing']),
   in: pointSchema.nullable(),
   out: pointSchema.nullable(),
+  equal: z.literal(true).optional(),
+  shared: id.optional(),
 });
 
-const pathSchema = z.strictObject({ id, closed: z.boolean(), anchors: z.array(anchorSchema).min(1) });
+const angle = z.number().min(-7).max(7);
+const extent = z.number().min(0).max(FARTHEST);
+
+const formSchema = z.strictObject({
+  kind: z.enum(FORM_KINDS),
+  x: coordinate,
+  y: coordinate,
+  width: extent,
+  height: extent,
+  angle,
+  radii: z.tuple([extent, extent, extent, extent]),
+  sides: z.number().int().min(FEWEST_SIDES).max(MOST_SIDES),
+});
+
+/** What is drawn on one side, or in one of N parts, appears on the other, or in all. */
+const axisSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('mirror'), x: coordinate, y: coordinate, angle }),
+  z.strictObject({
+    kind: z.literal('turn'),
+    x: coordinate,
+    y: coordinate,
+    parts: z.number().int().min(FEWEST_PARTS).max(MOST_PARTS),
+  }),
+]);
+
+const pathSchema = z.strictObject({
+  id,
+  closed: z.boolean(),
+  anchors: z.array(anchorSchema).min(1),
+  form: formSchema.optional(),
+});
 
 export const fillSchema = z.strictObject({ kind: z.literal('flat'), hex });
 export const strokeSchema = z.strictObject({ hex, width: length.max(10_000) });
@@ -51,6 +85,7 @@ const shapeSchema = z.strictObject({
   fill: fillSchema.nullable(),
   stroke: strokeSchema.nullable(),
   paths: z.array(pathSchema).min(1),
+  axis: axisSchema.optional(),
 });
 
 const groupSchema = z.strictObject({
@@ -121,7 +156,10 @@ const pictureSchema = z.strictObject({
 });
 
 /** A line to check against and snap to: a point on it and its direction, radians. */
-const guideSchema = z.strictObject({ id, x: coordinate, y: coordinate, angle: z.number().min(-7).max(7) });
+const guideSchema = z.strictObject({ id, x: coordinate, y: coordinate, angle });
+
+/** Lines across the sheet, from its top left corner, `step` sheet pixels apart. */
+const gridSchema = z.strictObject({ shown: z.boolean(), step: z.number().min(0.01).max(10_000), hex });
 
 const chipSchema = z.strictObject({ id, name: z.string().max(500), hex });
 
@@ -135,7 +173,7 @@ const sheetSchema = z.strictObject({
 });
 
 /**
- * The document, version 2. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
+ * The document, version 3. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
  * colours "#rrggbb". Layers, groups and shapes are listed bottom first, as they are painted.
  */
 export const artSchema = z
@@ -147,6 +185,9 @@ export const artSchema = z
     layers: z.array(layerSchema).min(1),
     chips: z.array(chipSchema).max(1000),
     guides: z.strictObject({ locked: z.boolean(), lines: z.array(guideSchema).max(200) }),
+    grid: gridSchema,
+    /** The axis about which new paths are drawn. */
+    axis: axisSchema.nullable(),
   })
   .superRefine((art, context) => {
     const seen = new Set<string>();
@@ -179,6 +220,7 @@ export type Stroke = DeepReadonly<z.infer<typeof strokeSchema>>;
 export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
 export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;
 export type Guide = DeepReadonly<z.infer<typeof guideSchema>>;
+export type Grid = DeepReadonly<z.infer<typeof gridSchema>>;
 export type Chip = DeepReadonly<z.infer<typeof chipSchema>>;
 
 interface Standing {
@@ -194,6 +236,8 @@ export interface Shape extends Standing {
   readonly stroke: Stroke | null;
   /** The first is the outline; further ones are holes or islands under the even-odd rule. */
   readonly paths: readonly Path[];
+  /** With an axis, `paths` are what was drawn in one part; the others follow from it (`wholePaths`). */
+  readonly axis?: Axis;
 }
 export interface Group extends Standing {
   readonly type: 'group';
@@ -215,6 +259,8 @@ export interface Art {
   readonly layers: readonly Layer[];
   readonly chips: readonly Chip[];
   readonly guides: { readonly locked: boolean; readonly lines: readonly Guide[] };
+  readonly grid: Grid;
+  readonly axis: Axis | null;
 }
 
 /** A picture just placed: what is not given is as it comes. */
@@ -250,4 +296,6 @@ export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string):
   ],
   chips: [],
   guides: { locked: false, lines: [] },
+  grid: PLAIN_GRID,
+  axis: null,
 });

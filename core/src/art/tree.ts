@@ -1,6 +1,7 @@
 import { boxOfPoints, EMPTY_BOX, uniteBoxes, growBox, type Box } from '../geometry/bounds';
 import { insideEvenOdd } from '../geometry/flatten';
 import { flattenPath, pathBounds, type Path } from '../path/path';
+import { spreadPath, type Axis } from '../path/axis';
 import type { Art, Group, Layer, PlacedPicture, Shape, ShapeNode } from './schema';
 
 export type TreeNode = Layer | Group | Shape;
@@ -117,9 +118,21 @@ export const tracedPicture = (art: Art): PlacedPicture | null =>
 export const anchorCount = (shape: Shape): number =>
   shape.paths.reduce((sum, p) => sum + p.anchors.length, 0);
 
+const wholes = new WeakMap<readonly Path[], { axis: Axis; paths: readonly Path[] }>();
+
+/** All lines of a shape: what was drawn, and with an axis the other parts too. */
+export function wholePaths(shape: Pick<Shape, 'paths' | 'axis'>): readonly Path[] {
+  const { paths, axis } = shape;
+  if (!axis) return paths;
+  let known = wholes.get(paths);
+  if (known?.axis !== axis)
+    wholes.set(paths, (known = { axis, paths: paths.flatMap((p) => spreadPath(p, axis)) }));
+  return known.paths;
+}
+
 /** Bounds of the shape's lines, half the stroke's width added when asked for what is painted. */
 export function shapeBounds(shape: Shape, painted = false): Box {
-  const box = shape.paths.map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
+  const box = wholePaths(shape).map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
   return painted && shape.stroke ? growBox(box, shape.stroke.width / 2) : box;
 }
 
@@ -145,7 +158,7 @@ export function polygonOf(path: Path): ReturnType<typeof flattenPath> {
 
 /** Whether a point lies in the shape's inside (even-odd; open paths are taken as closed, as a fill does). */
 export const shapeHas = (shape: Shape, p: { x: number; y: number }): boolean =>
-  insideEvenOdd(shape.paths.map(polygonOf), p);
+  insideEvenOdd(wholePaths(shape).map(polygonOf), p);
 
 /** Whether all of `inner` lies inside `outer`'s line (both taken as closed). */
 export const pathInside = (inner: Path, outer: Path): boolean => {

@@ -1,5 +1,5 @@
 import { cross, dot, length, negate, scale, subtract, unit, type Point } from '../geometry/vector';
-import { solveLinear } from '../geometry/linear';
+import { solveCyclic, solveTridiagonal } from '../geometry/tridiagonal';
 import { anchorAt, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
 
 // Flowing anchors: handles worked out from the neighbours by Hobby's method. A segment with a flowing anchor at either
@@ -42,33 +42,32 @@ function angles(
     return round ? turn(chords[n - 1]!, chords[0]!) : 0;
   });
   const size = round ? n : n + 1;
-  const rows = Array.from({ length: size }, () => new Array<number>(size).fill(0));
-  const right = new Array<number>(size).fill(0);
+  const [before, on, after, right] = [0, 0, 0, 0].map(() => new Float64Array(size)) as [
+    Float64Array,
+    Float64Array,
+    Float64Array,
+    Float64Array,
+  ];
   for (let k = 0; k < size; k++) {
-    const row = rows[k]!;
-    if (!round && k === 0) {
-      if (start) {
-        row[0] = 1;
-        right[0] = turn(chords[0]!, start);
-      } else {
-        row[0] = row[1] = 1;
-        right[0] = -psi[1]!;
-      }
-    } else if (!round && k === n) {
-      if (end) {
-        row[n] = 1;
-        right[n] = turn(chords[n - 1]!, end);
-      } else row[n - 1] = row[n] = 1;
+    const first = !round && k === 0;
+    const last = !round && k === n;
+    const direction = first ? start : last ? end : null;
+    if (direction) {
+      on[k] = 1;
+      right[k] = turn(chords[first ? 0 : n - 1]!, direction);
+    } else if (first || last) {
+      on[k] = 1;
+      (first ? after : before)[k] = 1;
+      right[k] = first ? -psi[1]! : 0;
     } else {
-      const before = 1 / d[(k - 1 + n) % n]!;
-      const after = 1 / d[k % n]!;
-      row[(k - 1 + size) % size]! += before;
-      row[k]! += 2 * before + 2 * after;
-      row[(k + 1) % size]! += after;
-      right[k] = -2 * before * psi[k]! - after * psi[round ? (k + 1) % n : k + 1]!;
+      before[k] = 1 / d[(k - 1 + n) % n]!;
+      after[k] = 1 / d[k % n]!;
+      on[k] = 2 * before[k]! + 2 * after[k]!;
+      right[k] = -2 * before[k]! * psi[k]! - after[k]! * psi[round ? (k + 1) % n : k + 1]!;
     }
   }
-  const theta = solveLinear(rows, right) ?? new Array<number>(size).fill(0);
+  const solved = (round ? solveCyclic : solveTridiagonal)({ before, on, after }, right);
+  const theta = Array.from(solved ?? new Float64Array(size));
   if (round) theta.push(theta[0]!);
   return { theta, psi };
 }
@@ -208,9 +207,10 @@ export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
     const before = anchorAt(path, i, -1)!;
     return segmentIsLine(path, before) && segmentIsLine(path, i);
   };
+  const asked = only && new Set(only);
   const anchors = path.anchors.map((a, i): Anchor => {
     const bend = bends[i];
-    if (bend === null || bend === undefined || bend > sharpest || middle(i) || (only && !only.includes(i)))
+    if (bend === null || bend === undefined || bend > sharpest || middle(i) || (asked && !asked.has(i)))
       return a;
     // An end of a straight run is smooth: its direction is the run's.
     const [before, after] = [middle(anchorAt(path, i, -1)), middle(anchorAt(path, i, 1))];

@@ -36,7 +36,11 @@ export function withHandle(anchor: Anchor, side: HandleSide, handle: Point | nul
   const opposite = anchor[other];
   const direction = handle && unit(handle);
   if (anchor.kind === 'smooth' && opposite && direction)
-    return { ...anchor, [side]: handle, [other]: scale(direction, -length(opposite)) };
+    return {
+      ...anchor,
+      [side]: handle,
+      [other]: scale(direction, anchor.equal ? -length(handle!) : -length(opposite)),
+    };
   return { ...anchor, [side]: handle };
 }
 
@@ -76,7 +80,10 @@ export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, b
 export function setAnchorKind(path: Path, i: number, kind: AnchorKind): Path {
   const anchor = path.anchors[i];
   if (!anchor) throw new RangeError(`The path has ${path.anchors.length} anchors; there is no anchor ${i}.`);
-  if (kind !== 'smooth' || anchor.kind === kind) return withAnchor(path, i, { ...anchor, kind });
+  if (kind !== 'smooth' || anchor.kind === kind) {
+    const { equal: _gone, ...bare } = anchor;
+    return withAnchor(path, i, kind === 'smooth' ? anchor : { ...bare, kind });
+  }
   const { in: arriving, out: leaving } = anchor;
   if (arriving && leaving) {
     const direction = unit(subtract(leaving, arriving)) ?? unit(leaving);
@@ -108,4 +115,21 @@ export function setAnchorKind(path: Path, i: number, kind: AnchorKind): Path {
     in: scale(direction, -length(subtract(anchor, a)) / 3),
     out: scale(direction, length(subtract(b, anchor)) / 3),
   });
+}
+
+/**
+ * Switches equal lengths of a smooth anchor's handles on or off. On: both become as long as their mean; on another kind
+ * the anchor becomes smooth first.
+ */
+export function setEqualLengths(path: Path, i: number, on: boolean): Path {
+  const turned = on ? setAnchorKind(path, i, 'smooth') : path;
+  const { equal: _was, ...bare } = turned.anchors[i]!;
+  if (!on) return withAnchor(turned, i, bare);
+  const { in: arriving, out: leaving } = bare;
+  const mean = arriving && leaving ? (length(arriving) + length(leaving)) / 2 : 0;
+  const even = (h: Point | null): Point | null => {
+    const u = h && unit(h);
+    return u && mean > 0 ? scale(u, mean) : h;
+  };
+  return withAnchor(turned, i, { ...bare, equal: true, in: even(arriving), out: even(leaving) });
 }

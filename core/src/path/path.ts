@@ -4,6 +4,7 @@ import { cubicArea, cubicBounds, cubicLength, cubicTangent, lineCubic, type Cubi
 import { flattenCubic } from '../geometry/flatten';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, unit, type Point } from '../geometry/vector';
+import { fitsForm, formPath, mapForm, type Form } from './form';
 
 /** Corner: its handles are free. Smooth: they lie in one line. Flowing: they are worked out from the neighbours. */
 export type AnchorKind = 'corner' | 'smooth' | 'flowing';
@@ -18,6 +19,10 @@ export interface Anchor {
   readonly kind: AnchorKind;
   readonly in: Point | null;
   readonly out: Point | null;
+  /** A smooth anchor whose handles are kept equally long. */
+  readonly equal?: true;
+  /** Anchors of neighbours with the same key are one: they move together. */
+  readonly shared?: string;
 }
 
 /** A run of cubic segments through its anchors; a closed one has a last segment back to the first anchor. */
@@ -25,6 +30,8 @@ export interface Path {
   readonly id: string;
   readonly closed: boolean;
   readonly anchors: readonly Anchor[];
+  /** What it was drawn as; gone once an anchor is edited. */
+  readonly form?: Form;
 }
 
 export const otherSide = (side: HandleSide): HandleSide => (side === 'in' ? 'out' : 'in');
@@ -144,7 +151,7 @@ export function tangentAt(path: Path, i: number, side: HandleSide): Point | null
 }
 
 /** Whether a map keeps shapes as they are but for their size, turn and mirroring. */
-const keepsShape = ([a, b, c, d]: Affine): boolean => {
+export const keepsShape = ([a, b, c, d]: Affine): boolean => {
   const size = a * a + b * b + c * c + d * d;
   return Math.abs(a * a + b * b - c * c - d * d) <= 1e-9 * size && Math.abs(a * c + b * d) <= 1e-9 * size;
 };
@@ -154,6 +161,8 @@ const keepsShape = ([a, b, c, d]: Affine): boolean => {
  * would work out another curve.
  */
 export function transformPath(path: Path, map: Affine): Path {
+  const form = path.form && mapForm(path.form, map);
+  if (form && fitsForm(path)) return formPath(form, path.id);
   const frozen = !keepsShape(map);
   const turn = (h: Point | null): Point | null => h && applyLinear(map, h);
   return {

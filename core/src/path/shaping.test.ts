@@ -4,7 +4,7 @@ import { nearestOnCubic } from '../geometry/nearest';
 import { cross, distance, dot, length, unit } from '../geometry/vector';
 import { anchor, circlePath, pathOf, randomCubic, seeded, squarePath } from '../testing';
 import { fitCubic } from './fit';
-import { moveHandle, setAnchorKind } from './handle';
+import { moveHandle, setAnchorKind, setEqualLengths } from './handle';
 import { insertAnchor } from './insert';
 import { joinEnds } from './join';
 import {
@@ -374,4 +374,35 @@ describe('joining ends', () => {
 
 it('uses the circle constant of CHECKS: 0.5522847498', () => {
   expect(circlePath(0, 0, 1).anchors[0]!.out!.y).toBeCloseTo(CIRCLE_HANDLE, 10);
+});
+
+describe('equal lengths', () => {
+  const path = pathOf([anchor(0, 0), anchor(50, 0, [-10, 0], [30, 0], 'smooth'), anchor(100, 0)]);
+
+  it('switched on gives both handles their mean length and keeps them alike; off leaves them as they are', () => {
+    const on = setEqualLengths(path, 1, true);
+    expect(on.anchors[1]).toMatchObject({ equal: true, in: { x: -20, y: 0 }, out: { x: 20, y: 0 } });
+    const turned = moveHandle(on, 1, 'out', { x: 50, y: 12 });
+    expect(turned.anchors[1]!.in!.x).toBeCloseTo(0, 12);
+    expect(turned.anchors[1]!.in!.y).toBeCloseTo(-12, 12);
+    const off = setEqualLengths(turned, 1, false);
+    expect(off.anchors[1]).not.toHaveProperty('equal');
+    expect(off.anchors[1]!.in).toEqual(turned.anchors[1]!.in);
+    expect(moveHandle(off, 1, 'out', { x: 50, y: 30 }).anchors[1]!.in!.y).toBeCloseTo(-12, 12);
+  });
+
+  it('on a corner makes it smooth first; a corner made of a smooth one has none', () => {
+    const corner = pathOf([anchor(0, 0), anchor(50, 0, [-10, 0], [0, 30]), anchor(100, 0)]);
+    const on = setEqualLengths(corner, 1, true).anchors[1]!;
+    expect(on.kind).toBe('smooth');
+    expect(length(on.in!)).toBeCloseTo(length(on.out!), 12);
+    expect(setAnchorKind(setEqualLengths(corner, 1, true), 1, 'corner').anchors[1]).not.toHaveProperty(
+      'equal',
+    );
+    expect(setEqualLengths(pathOf([anchor(0, 0)]), 0, true).anchors[0]).toMatchObject({
+      kind: 'smooth',
+      in: null,
+      out: null,
+    });
+  });
 });

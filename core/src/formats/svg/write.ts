@@ -1,7 +1,7 @@
 import { drawShape } from '../../art/draw';
 import { seenSize } from '../../art/picture';
 import type { Art, Group, Layer, PlacedPicture, ShapeNode } from '../../art/schema';
-import { drawingBounds } from '../../art/tree';
+import { drawingBounds, wholePaths } from '../../art/tree';
 import { fromPx } from '../../art/units';
 import { boxHeight, boxWidth, isEmptyBox, type Box } from '../../geometry/bounds';
 
@@ -98,7 +98,7 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
     const drawn = drawShape(node);
     if (drawn.fill === 'none' && !drawn.stroke) return;
     const attributes = [`id="${idOf(node.name)}"`, `d="${drawn.d}"`, `fill="${drawn.fill}"`];
-    if (node.paths.length > 1) attributes.push('fill-rule="evenodd"');
+    if (wholePaths(node).length > 1) attributes.push('fill-rule="evenodd"');
     if (drawn.stroke)
       attributes.push(
         `stroke="${drawn.stroke}"`,

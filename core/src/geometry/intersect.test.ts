@@ -1,0 +1,125 @@
+import { Bezier } from 'bezier-js';
+import { Intersection, ShapeInfo } from 'kld-intersections';
+import paper from 'paper/dist/paper-core.js';
+import { describe, expect, it } from 'vitest';
+import { randomCubic, seeded } from '../testing';
+import { cubicPoint, lineCubic, type Cubic } from './cubic';
+import {
+  cubicIntersections,
+  cubicLineIntersections,
+  lineCircleIntersections,
+  lineIntersection,
+} from './intersect';
+import { solveLinear } from './linear';
+import { solveCyclic, solveTridiagonal } from './tridiagonal';
+import { unit } from './vector';
+
+describe('crossings of two cubics', () => {
+  it('are those that paper and kld-intersections find on random pairs', () => {
+    const random = seeded(11);
+    paper.setup(new paper.Size(100, 100));
+    let crossings = 0;
+    for (let i = 0; i < 120; i++) {
+      const [a, b] = [randomCubic(random), randomCubic(random)];
+      const ours = cubicIntersections(a, b);
+      const theirs = Intersection.intersect(
+        ShapeInfo.cubicBezier(...a.flatMap((p) => [p.x, p.y])),
+        ShapeInfo.cubicBezier(...b.flatMap((p) => [p.x, p.y])),
+      ).points;
+      const curve = (c: Cubic) => new paper.Curve(...(c.flatMap((p) => [p.x, p.y]) as [number, number, number, number, number, number, number, number])); // prettier-ignore
+      const papers = curve(a).getIntersections(curve(b));
+      expect(ours.length, `pair ${i}`).toBe(papers.length);
+      expect(ours.length, `pair ${i}`).toBe(theirs.length);
+      for (const { point, t, u } of ours) {
+        expect(
+          Math.min(...papers.map((p) => Math.hypot(p.point.x - point.x, p.point.y - point.y))),
+        ).toBeLessThan(1e-6);
+        const q = cubicPoint(b, u);
+        expect(Math.hypot(q.x - point.x, q.y - point.y)).toBeLessThan(1e-8);
+        expect(cubicPoint(a, t)).toEqual(point);
+      }
+      crossings += ours.length;
+    }
+    expect(crossings).toBeGreaterThan(60);
+  });
+
+  it('are none for curves apart, one for ends that meet at an angle, none where curves run along each other', () => {
+    const a = lineCubic({ x: 0, y: 0 }, { x: 10, y: 0 });
+    expect(cubicIntersections(a, lineCubic({ x: 0, y: 1 }, { x: 10, y: 1 }))).toEqual([]);
+    expect(cubicIntersections(a, lineCubic({ x: 10, y: 0 }, { x: 10, y: 10 }))).toMatchObject([
+      { t: 1, u: 0 },
+    ]);
+    expect(cubicIntersections(a, a)).toEqual([]);
+    expect(cubicIntersections(a, [a[0], a[0], a[0], a[0]])).toEqual([]);
+  });
+});
+
+describe('crossings with lines and circles', () => {
+  it('of a cubic and a line are those of bezier-js', () => {
+    const random = seeded(5);
+    for (let i = 0; i < 200; i++) {
+      const c = randomCubic(random);
+      const p = { x: random() * 100, y: random() * 100 };
+      const u = unit({ x: random() - 0.5, y: random() - 0.5 })!;
+      const far = 1000;
+      const line = {
+        p1: { x: p.x - u.x * far, y: p.y - u.y * far },
+        p2: { x: p.x + u.x * far, y: p.y + u.y * far },
+      };
+      const theirs = (new Bezier(...c).lineIntersects(line) as number[]).sort((x, y) => x - y);
+      const ours = cubicLineIntersections(c, p, u);
+      expect(ours.length).toBe(theirs.length);
+      ours.forEach(({ t }, k) => expect(t).toBeCloseTo(theirs[k]!, 6));
+    }
+  });
+
+  it('of lines and circles are where school geometry has them', () => {
+    expect(lineIntersection({ x: 0, y: 1 }, { x: 1, y: 0 }, { x: 2, y: 9 }, { x: 0, y: 1 })).toEqual({
+      x: 2,
+      y: 1,
+    });
+    expect(lineIntersection({ x: 0, y: 0 }, { x: 1, y: 0 }, { x: 0, y: 1 }, { x: 1, y: 0 })).toBeNull();
+    expect(lineCircleIntersections({ x: 0, y: 3 }, { x: 1, y: 0 }, { x: 0, y: 0 }, 5)).toEqual([
+      { x: -4, y: 3 },
+      { x: 4, y: 3 },
+    ]);
+    expect(lineCircleIntersections({ x: 0, y: 6 }, { x: 1, y: 0 }, { x: 0, y: 0 }, 5)).toEqual([]);
+  });
+});
+
+describe('tridiagonal systems', () => {
+  const random = seeded(3);
+  const dense = (
+    b: ArrayLike<number>,
+    o: ArrayLike<number>,
+    a: ArrayLike<number>,
+    round: boolean,
+  ): number[][] => {
+    const n = o.length;
+    const rows = Array.from({ length: n }, () => new Array<number>(n).fill(0));
+    for (let i = 0; i < n; i++) {
+      rows[i]![i]! += o[i]!;
+      if (round || i > 0) rows[i]![(i - 1 + n) % n]! += b[i]!;
+      if (round || i < n - 1) rows[i]![(i + 1) % n]! += a[i]!;
+    }
+    return rows;
+  };
+  it('are solved as Gaussian elimination of the whole matrix solves them, open and cyclic', () => {
+    for (const n of [1, 2, 3, 4, 17])
+      for (const round of [false, true]) {
+        if (round && n === 1) continue;
+        const before = Float64Array.from({ length: n }, () => random());
+        const after = Float64Array.from({ length: n }, () => random());
+        const on = Float64Array.from({ length: n }, () => 2.5 + random());
+        const right = Array.from({ length: n }, () => random());
+        const x = (round ? solveCyclic : solveTridiagonal)({ before, on, after }, right)!;
+        solveLinear(dense(before, on, after, round), right)!.forEach((v, i) =>
+          expect(x[i]).toBeCloseTo(v, 12),
+        );
+      }
+  });
+  it('have no answer when a row says nothing', () => {
+    const zero = new Float64Array(3);
+    expect(solveTridiagonal({ before: zero, on: zero, after: zero }, [1, 1, 1])).toBeNull();
+  });
+});
