@@ -85,7 +85,11 @@ export { fitCubic } from './path/fit';
 export { openSegment, removeAnchors } from './path/remove';
 export { moveHandle, setAnchorKind, setEqualLengths, withHandle } from './path/handle';
 export {
+  dragForm,
   fittedRadii,
+  radiusAt,
+  radiusGrip,
+  fitsForm,
   FORM_KINDS,
   formPath,
   MOST_SIDES,

@@ -1,6 +1,7 @@
 import { Bezier } from 'bezier-js';
-import { Intersection, ShapeInfo } from 'kld-intersections';
-import paper from 'paper/dist/paper-core.js';
+import * as kld from 'kld-intersections';
+import type Paper from 'paper';
+import paperCore from 'paper/dist/paper-core.js';
 import { describe, expect, it } from 'vitest';
 import { randomCubic, seeded } from '../testing';
 import { cubicPoint, lineCubic, type Cubic } from './cubic';
@@ -14,10 +15,13 @@ import { solveLinear } from './linear';
 import { solveCyclic, solveTridiagonal } from './tridiagonal';
 import { unit } from './vector';
 
+const paper = paperCore as unknown as typeof Paper;
+paper.setup([1, 1]);
+const { Intersection, ShapeInfo } = kld;
+
 describe('crossings of two cubics', () => {
   it('are those that paper and kld-intersections find on random pairs', () => {
     const random = seeded(11);
-    paper.setup(new paper.Size(100, 100));
     let crossings = 0;
     for (let i = 0; i < 120; i++) {
       const [a, b] = [randomCubic(random), randomCubic(random)];
@@ -26,7 +30,13 @@ describe('crossings of two cubics', () => {
         ShapeInfo.cubicBezier(...a.flatMap((p) => [p.x, p.y])),
         ShapeInfo.cubicBezier(...b.flatMap((p) => [p.x, p.y])),
       ).points;
-      const curve = (c: Cubic) => new paper.Curve(...(c.flatMap((p) => [p.x, p.y]) as [number, number, number, number, number, number, number, number])); // prettier-ignore
+      const curve = (c: Cubic): InstanceType<typeof paper.Curve> =>
+        new paper.Curve(
+          new paper.Point(c[0].x, c[0].y),
+          new paper.Point(c[1].x - c[0].x, c[1].y - c[0].y),
+          new paper.Point(c[2].x - c[3].x, c[2].y - c[3].y),
+          new paper.Point(c[3].x, c[3].y),
+        );
       const papers = curve(a).getIntersections(curve(b));
       expect(ours.length, `pair ${i}`).toBe(papers.length);
       expect(ours.length, `pair ${i}`).toBe(theirs.length);

@@ -5,7 +5,7 @@ import { emptyArt, readArt, type Shape } from '../art/schema';
 import { findShape } from '../art/tree';
 import { rotation, scaling, translation } from '../geometry/affine';
 import { pathArea, pathBounds, pathLength, transformPath, withAnchor } from './path';
-import { fitsForm, fittedRadii, formPath, mapForm, plainForm } from './form';
+import { dragForm, fitsForm, fittedRadii, formPath, mapForm, plainForm, radiusAt, radiusGrip } from './form';
 
 const shapeOf = (path: Shape['paths'][number]): Shape => ({
   id: 's', type: 'shape', name: 's', shown: true, locked: false, opacity: 1, fill: null, stroke: null, paths: [path],
@@ -72,5 +72,63 @@ describe('forms as paths', () => {
     expect(findShape(art, 's')!.paths[0]!.form).toBeUndefined();
     expect(findShape(art, 's')!.paths[0]!.anchors).toEqual(edited.anchors);
     expect(readArt(JSON.parse(JSON.stringify(art)))).toEqual(JSON.parse(JSON.stringify(art)));
+  });
+});
+
+describe('a form drawn by a drag', () => {
+  const plain = { equal: false, centred: false, sides: 5, radius: 3 };
+  const [from, to] = [
+    { x: 10, y: 10 },
+    { x: 50, y: -20 },
+  ];
+
+  it('goes from corner to corner, from the centre, with sides alike', () => {
+    expect(dragForm('box', from, to, plain)).toMatchObject({
+      x: 30,
+      y: -5,
+      width: 40,
+      height: 30,
+      radii: [3, 3, 3, 3],
+    });
+    expect(dragForm('ellipse', from, to, { ...plain, centred: true })).toMatchObject({
+      x: 10,
+      y: 10,
+      width: 80,
+      height: 60,
+    });
+    expect(dragForm('box', from, to, { ...plain, equal: true })).toMatchObject({
+      x: 30,
+      y: -10,
+      width: 40,
+      height: 40,
+    });
+    expect(dragForm('polygon', from, to, plain)).toMatchObject({
+      x: 25,
+      y: -5,
+      width: 30,
+      height: 30,
+      sides: 5,
+    });
+    expect(dragForm('line', from, { x: 50, y: 12 }, { ...plain, equal: true })).toMatchObject({
+      x: 30,
+      y: 10,
+      width: 40,
+      angle: 0,
+    });
+    expect(dragForm('line', from, to, { ...plain, centred: true })).toMatchObject({
+      x: 10,
+      y: 10,
+      width: 100,
+    });
+    expect(dragForm('box', from, from, plain)).toMatchObject({ width: 0, height: 0 });
+  });
+
+  it('has a grip in each corner at its radius, and reads the radius there again', () => {
+    const form = plainForm('box', { x: 40, y: 30, width: 60, height: 40, angle: 0.4, radii: [2, 8, 12, 20] });
+    for (let i = 0; i < 4; i++) {
+      const grip = radiusGrip(form, i, 5);
+      expect(radiusAt(form, i, grip)).toBeCloseTo(Math.max(5, form.radii[i]!), 9);
+    }
+    expect(radiusGrip(plainForm('box', { width: 100, height: 60 }), 0, 10)).toEqual({ x: -40, y: -20 });
   });
 });

@@ -1,14 +1,16 @@
 <script lang="ts">
   import { FARTHEST, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { moveBetween, toSheet, uncovered, type View } from '$lib/desk/view';
+  import { moveBetween, toBed, toSheet, uncovered, type View } from '$lib/desk/view';
   import { untrack } from 'svelte';
   import type { BedPointer, PressMachine } from './behaviour';
+  import Aids from './Aids.svelte';
   import Fills from './Fills.svelte';
   import Inks from './Inks.svelte';
   import Marks from './Marks.svelte';
   import Pictures from './Pictures.svelte';
   import Rulers from './Rulers.svelte';
+  import { foresee } from './shown';
 
   interface Props {
     desk: Desk;
@@ -99,10 +101,65 @@
     };
   }
 
+  // --- fingers and palms -----------------------------------------------------------------------------------------------
+
+  /** Fingers on the bed, in page pixels; two of them move and scale the view. */
+  const fingers = new Map<number, Point>();
+  let pinching = false;
+  /** After two fingers the one left over draws nothing. */
+  let spent = false;
+  /** When a pen was last seen: touches about then are the hand that holds it. */
+  let penAt = -Infinity;
+  const PEN_REST = 1500;
+  /** A touch wider than this is no fingertip, CSS pixels. */
+  const PALM = 44;
+  const isPalm = (e: PointerEvent): boolean =>
+    e.pointerType === 'touch' && (e.timeStamp - penAt < PEN_REST || Math.max(e.width, e.height) > PALM);
+
+  function fingerDown(e: PointerEvent): boolean {
+    if (e.pointerType !== 'touch') return false;
+    fingers.set(e.pointerId, { x: e.clientX, y: e.clientY });
+    if (fingers.size < 2) return false;
+    // The first finger meant nothing yet: what it began is taken back.
+    machine.cancel();
+    panning = null;
+    pinching = true;
+    return true;
+  }
+  function fingerMove(e: PointerEvent): boolean {
+    const before = fingers.get(e.pointerId);
+    if (!before) return spent;
+    const other = [...fingers].find(([id]) => id !== e.pointerId)?.[1];
+    fingers.set(e.pointerId, { x: e.clientX, y: e.clientY });
+    if (!pinching || !other) return spent;
+    const span = (p: Point): number => Math.max(10, Math.hypot(p.x - other.x, p.y - other.y));
+    const now = { x: e.clientX, y: e.clientY };
+    const middle = (p: Point): Point => ({
+      x: (p.x + other.x) / 2 - rect.left,
+      y: (p.y + other.y) / 2 - rect.top,
+    });
+    desk.pan(middle(now).x - middle(before).x, middle(now).y - middle(before).y);
+    desk.zoom(span(now) / span(before), middle(now));
+    return true;
+  }
+  function fingerUp(e: PointerEvent): boolean {
+    if (!fingers.delete(e.pointerId)) return false;
+    const was = pinching || spent;
+    pinching = fingers.size > 1;
+    spent = was && fingers.size > 0;
+    return was;
+  }
+
   function down(e: PointerEvent): void {
     measure();
     element?.focus({ preventScroll: true });
-    if (machine.busy || panning) return;
+    if (e.pointerType === 'pen') penAt = e.timeStamp;
+    if (isPalm(e)) return;
+    if (fingerDown(e)) {
+      element?.setPointerCapture(e.pointerId);
+      return;
+    }
+    if (machine.busy || panning || spent) return;
     if (e.button === 1 || (e.button === 0 && desk.held.has('space'))) {
       e.preventDefault();
       panning = { id: e.pointerId, last: { x: e.clientX, y: e.clientY } };
@@ -111,6 +168,8 @@
     element?.setPointerCapture(e.pointerId);
   }
   function move(e: PointerEvent): void {
+    if (e.pointerType === 'pen') penAt = e.timeStamp;
+    if (e.pointerType === 'touch' && fingerMove(e)) return;
     if (panning) {
       if (e.pointerId !== panning.id) return;
       desk.pan(e.clientX - panning.last.x, e.clientY - panning.last.y);
@@ -119,15 +178,18 @@
     }
     if (!e.isPrimary) return;
     const p = read(e);
+    desk.cross = null;
     desk.pointerAt = p.screen;
     over = { ...p, again: false };
     machine.move(p);
   }
   function up(e: PointerEvent): void {
+    if (fingerUp(e)) return;
     if (panning?.id === e.pointerId) panning = null;
     else if (e.isPrimary && e.button === 0) machine.up(read(e));
   }
-  function lost(): void {
+  function lost(e: PointerEvent): void {
+    fingerUp(e);
     panning = null;
     machine.cancel();
   }
@@ -161,6 +223,21 @@
     : desk.step === 'block-in' || desk.sampling || desk.held.has('d') || desk.held.has('t') || desk.task ? 'crosshair'
     : 'default',
   ); // prettier-ignore
+  /** The pointer, or in its place the crosshair that keys move. */
+  const pointer = $derived(
+    desk.cross
+      ? {
+          sheet: desk.cross,
+          screen: toBed(desk.view, desk.cross),
+          shift: false,
+          alt: false,
+          type: 'mouse' as const,
+          time: 0,
+          again: false,
+        }
+      : over,
+  );
+  const foresight = $derived(desk.pressing ? ({ kind: 'none' } as const) : foresee(desk, pointer));
   const dataView = $derived(`${desk.view.scale} ${desk.view.tx} ${desk.view.ty}`);
 </script>
 
@@ -195,7 +272,8 @@
       <Inks {desk} view={drawn} margin={MARGIN} />
     </div>
   {/if}
-  <Marks {desk} {over} busy={desk.pressing} />
+  <Aids {desk} {foresight} />
+  <Marks {desk} over={pointer} {foresight} />
   {#if desk.rulers}<Rulers {desk} view={drawn} {moved} />{/if}
 </div>
 

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drawnData, haloOf, type ShapeNode } from '@mirrot/core';
+  import { drawnData, haloOf, wholePaths, type ShapeNode } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
@@ -12,6 +12,7 @@
   $effect.pre(() => {
     if (seen.ink) inked = true;
   });
+  const width = $derived(desk.habits.inkWidth);
   const active = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
 </script>
 
@@ -21,7 +22,7 @@
       {#if node.type === 'group'}
         {@render inks(node.children, layerInk)}
       {:else}
-        {@const d = drawnData(node.paths)}
+        {@const d = drawnData(wholePaths(node))}
         {@const ink = desk.inks.of(node, layerInk)}
         <path class="halo" {d} stroke={haloOf(ink)} />
         <path {d} stroke={ink} class:active={active.has(node.id)} />
@@ -34,9 +35,9 @@
   <g
     class="inks"
     style:display={seen.ink ? null : 'none'}
-    style:--thin="{1.3 / view.scale}px"
-    style:--strong="{2 / view.scale}px"
-    style:--wide="{3.4 / view.scale}px"
+    style:--thin="{(0.65 * width) / view.scale}px"
+    style:--strong="{width / view.scale}px"
+    style:--wide="{(width + 1.4) / view.scale}px"
   >
     {#each inked ? desk.art.layers : [] as layer (layer.id)}
       {#if layer.shown}<g>{@render inks(layer.children, layer.ink)}</g>{/if}

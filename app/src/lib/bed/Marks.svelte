@@ -1,17 +1,15 @@
 <script lang="ts">
-  import { apply, formatPathData, haloOf, type Cubic, type Point } from '@mirrot/core';
+  import { apply, drawnData, haloOf, wholePaths, type Cubic, type Point } from '@mirrot/core';
   import { isAnchorChosen, type HandleRef } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
   import type { BedPointer } from './behaviour';
   import { currentFrame, frameCorners } from './box';
-  import { fieldOf } from './block-in';
-  import { handleGrip, nearEnds, visibleHandles } from './hit';
+  import { fieldOf, handleGrip, nearEnds, visibleHandles } from './hit';
   import { anchorMark, handleMark } from './marks';
-  import { guideAt } from './mount';
-  import { foresee, liveHandles, shownPaths } from './shown';
+  import { liveHandles, shownPaths, type Foresight } from './shown';
 
-  let { desk, over, busy }: { desk: Desk; over: BedPointer | null; busy: boolean } = $props();
+  let { desk, over, foresight }: { desk: Desk; over: BedPointer | null; foresight: Foresight } = $props();
 
   /** How much larger a mark is under the pointer. */
   const LARGER = 1.25;
@@ -26,7 +24,6 @@
     return `M${text(a)}C${text(b)} ${text(d)} ${text(e)}`;
   };
 
-  const foresight = $derived(busy ? ({ kind: 'none' } as const) : foresee(desk, over));
   const paths = $derived(shownPaths(desk, foresight));
 
   interface Mark {
@@ -88,19 +85,6 @@
     desk.seen.ink || desk.held.has('q') || desk.held.has('shift+q') ? [] : desk.chosenShapes,
   );
   const frame = $derived(desk.task ? null : currentFrame(desk));
-  const guides = $derived.by(() => {
-    const reach = desk.bed.width + desk.bed.height;
-    const near = over && desk.step === 'mount' ? guideAt(desk, over) : null;
-    return desk.art.guides.lines.map((g) => {
-      const at = bed(g);
-      // The point nearest the bed's middle, so that far guides are drawn whole.
-      const u = { x: Math.cos(g.angle), y: Math.sin(g.angle) };
-      const k = (desk.bed.width / 2 - at.x) * u.x + (desk.bed.height / 2 - at.y) * u.y;
-      const from = { x: at.x + u.x * (k - reach), y: at.y + u.y * (k - reach) };
-      const to = { x: at.x + u.x * (k + reach), y: at.y + u.y * (k + reach) };
-      return { id: g.id, d: `M${text(from)}L${text(to)}`, lit: near?.id === g.id };
-    });
-  });
   const crop = $derived.by((): Point[] => {
     const { task, traced } = desk;
     if (task?.kind !== 'crop' || !traced) return [];
@@ -127,8 +111,8 @@
 <svg class="marks" aria-hidden="true">
   {#each outlines as shape (shape.id)}
     <g transform="translate({view.tx} {view.ty}) scale({view.scale})" class="edge">
-      <path d={formatPathData(shape.paths)} vector-effect="non-scaling-stroke" class="halo" />
-      <path d={formatPathData(shape.paths)} vector-effect="non-scaling-stroke" />
+      <path d={drawnData(wholePaths(shape))} vector-effect="non-scaling-stroke" class="halo" />
+      <path d={drawnData(wholePaths(shape))} vector-effect="non-scaling-stroke" />
     </g>
   {/each}
 
@@ -175,9 +159,6 @@
     <circle cx={at.x} cy={at.y} r="2" style:stroke={previewInk} />
   {/if}
 
-  {#each guides as g (g.id)}
-    <path class="guide" class:lit={g.lit} d={g.d} />
-  {/each}
   {#if crop.length === 4}
     <path class="shade" d="M0 0H{desk.bed.width}V{desk.bed.height}H0ZM{crop.map(text).join('L')}Z" />
     <path class="chosen thin" d="M{crop.map(text).join('L')}Z" />
@@ -261,13 +242,6 @@
     stroke: var(--carrot);
     stroke-width: 1;
     stroke-dasharray: 3 4;
-  }
-  .guide {
-    stroke: var(--plum);
-    stroke-width: 1;
-  }
-  .guide.lit {
-    stroke-width: 2.5;
   }
   .shade {
     fill: #22241f;

@@ -11,42 +11,39 @@ import {
   reversePath,
   scale as scaled,
   setPath,
-  shapesOf,
   snapAngle,
+  styleShapes,
   subtract,
   together,
   unit,
   length,
+  wholePaths,
   withAnchor,
   withHandle,
   type Anchor,
   type Path,
   type Point,
   type Recipe,
-  type Shape,
+  type Snapped,
 } from '@mirrot/core';
-import { newId } from '$lib/ids';
 import { chooseShapes, findPath, NOTHING_CHOSEN, type AnchorRef } from '$lib/desk/choice';
 import type { Desk, Live } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
-import { hitAnchor, hitEnd, hitSegment, hitTest, openShapes, TOUCH_REACH, type HitField } from './hit';
+import { offerBorder } from './border';
+import { gripForm, gripRadius, radiusGripAt } from './forms';
+import { gripGuide, guideAt } from './guides';
+import { fieldOf, hitAnchor, hitEnd, hitSegment, hitTest, type HitField } from './hit';
+import { layerToDrawOn, newShape } from './new-shape';
+import { gripInPart } from './parts';
 import { EIGHTH_TURN, gripAnchor, gripHandle, gripSegment } from './shaping';
+import { snapAt } from './snapping';
 
 /** Two clicks nearer than this while drawing make one anchor. */
 const SAME_SPOT = 2;
 
-const reachOf = (p: { type: BedPointer['type'] }): number => (p.type === 'touch' ? TOUCH_REACH : 1);
-
-export const fieldOf = (desk: Desk, p: { type: BedPointer['type'] }): HitField => ({
-  shapes: openShapes(shapesOf(desk.art)),
-  choice: desk.choice,
-  scale: desk.view.scale,
-  reach: reachOf(p),
-});
-
 /** What a press would do while blocking in; shown before it is made. */
 export type BlockInTarget =
-  | { readonly kind: 'add'; readonly at: Point }
+  | { readonly kind: 'add'; readonly at: Point; readonly snap: Snapped | null }
   | { readonly kind: 'close'; readonly at: Point }
   | { readonly kind: 'last'; readonly at: Point }
   | { readonly kind: 'own-anchor'; readonly ref: AnchorRef; readonly at: Point }
@@ -57,11 +54,13 @@ export type BlockInTarget =
 export function blockInTarget(desk: Desk, p: BedPointer): BlockInTarget {
   const field = fieldOf(desk, p);
   const { live, livePath } = desk;
-  if (desk.fresh || desk.held.has('t')) return { kind: 'add', at: p.sheet };
+  if (desk.fresh || desk.held.has('t')) return adding(desk, p, desk.fresh ? null : (livePath ?? null));
   if (live && livePath) {
     const own: HitField = {
       ...field,
-      shapes: field.shapes.filter((s) => s.id === live.shape).map((s) => ({ ...s, paths: [livePath] })),
+      shapes: field.shapes
+        .filter((s) => s.id === live.shape)
+        .map((s) => ({ ...s, paths: [livePath], axis: undefined })),
     };
     const anchor = hitAnchor(own, p.sheet);
     const last = livePath.anchors.length - 1;
@@ -77,36 +76,19 @@ export function blockInTarget(desk: Desk, p: BedPointer): BlockInTarget {
     const segment = hitSegment(own, p.sheet);
     if (segment && segment.ref.segment === last - 1)
       return { kind: 'own-segment', ref: { ...segment.ref, index: last - 1 }, t: segment.t, at: segment.at };
-    return { kind: 'add', at: constrained(desk, p) };
+    return adding(desk, p, livePath);
   }
   const end = hitEnd(field, p.sheet, null);
-  return end ? { kind: 'end', ...end } : { kind: 'add', at: p.sheet };
+  return end ? { kind: 'end', ...end } : adding(desk, p, null);
 }
 
-/** With Shift, the point in 45° steps from the last anchor. */
-function constrained(desk: Desk, p: BedPointer): Point {
-  const last = desk.livePath?.anchors.at(-1);
-  if (!p.shift || !last) return p.sheet;
-  return add(last, snapAngle(subtract(p.sheet, last), EIGHTH_TURN));
-}
-
-const roleName = (desk: Desk): string => {
-  const names = new Set(shapesOf(desk.art).map(({ shape }) => shape.name));
-  for (let n = 1; ; n++) if (!names.has(`Shape ${n}`)) return `Shape ${n}`;
-};
-
-function newShape(desk: Desk, anchor: Anchor): Shape {
-  return {
-    id: newId(),
-    type: 'shape',
-    name: roleName(desk),
-    shown: true,
-    locked: false,
-    opacity: 1,
-    fill: null,
-    stroke: null,
-    paths: [{ id: newId(), closed: false, anchors: [anchor] }],
-  };
+/** Where an anchor goes that is added at the pointer: with Shift in 45° steps from the last, else to what attracts. */
+function adding(desk: Desk, p: BedPointer, after: Path | null): Extract<BlockInTarget, { kind: 'add' }> {
+  const last = after?.anchors.at(-1);
+  if (p.shift && last)
+    return { kind: 'add', at: add(last, snapAngle(subtract(p.sheet, last), EIGHTH_TURN)), snap: null };
+  const snap = snapAt(desk, p.sheet, { after, without: after ? [after.id] : [] });
+  return { kind: 'add', at: snap?.at ?? p.sheet, snap };
 }
 
 /** Whether this anchor's leaving handle shapes the next segment; O turns it once. */
@@ -124,13 +106,14 @@ function pulledOut(base: Anchor, way: Point, frozenIn: Point | null | undefined)
 /** Grip of a new anchor: it is there at once; a drag pulls its handles out. The first one starts a path. */
 function gripNewAnchor(desk: Desk, at: Point): Grip | null {
   const first = desk.live === null;
-  const layer = desk.drawingLayer;
-  if (first && !layer) {
-    desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
-    return null;
-  }
-  const bare: Anchor = { ...corner(at.x, at.y), kind: desk.flowingClicks ? 'flowing' : 'corner' };
-  const made = first ? newShape(desk, bare) : null;
+  const layer = first ? layerToDrawOn(desk) : null;
+  if (first && !layer) return null;
+  const { straightOnly } = desk.habits;
+  const bare: Anchor = {
+    ...corner(at.x, at.y),
+    kind: desk.flowingClicks && !straightOnly ? 'flowing' : 'corner',
+  };
+  const made = first ? newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }) : null;
   const gesture = desk.gesture(first ? 'Start a path' : 'Add an anchor');
   const live: Live = made ? { shape: made.id, path: made.paths[0]!.id } : desk.live!;
   const before = made ? made.paths[0]! : desk.livePath!;
@@ -145,6 +128,14 @@ function gripNewAnchor(desk: Desk, at: Point): Grip | null {
   const show = (): void => gesture.show(recipe(anchor));
   const shapeTo = (p: BedPointer): void => {
     lastPointer = p;
+    if (straightOnly) {
+      // No handles: the anchor itself goes along until it is let go.
+      const placed = adding(desk, p, made ? null : before);
+      desk.taken = placed.snap;
+      anchor = { ...bare, x: placed.at.x, y: placed.at.y };
+      desk.focus = placed.at;
+      return show();
+    }
     let way = subtract(p.sheet, at);
     if (p.shift) way = snapAngle(way, EIGHTH_TURN);
     const broken = breaking || p.alt;
@@ -165,6 +156,8 @@ function gripNewAnchor(desk: Desk, at: Point): Grip | null {
     gesture.keep({ live });
     desk.carryOnce = false;
     desk.focus = null;
+    desk.taken = null;
+    offerBorder(desk);
   };
   return {
     drag: shapeTo,
@@ -181,6 +174,7 @@ function gripNewAnchor(desk: Desk, at: Point): Grip | null {
     cancel() {
       gesture.drop();
       desk.focus = null;
+      desk.taken = null;
     },
     key(key) {
       if (key === 'o') {
@@ -205,7 +199,11 @@ function chooseInk(desk: Desk, shapeId: string): void {
 export function endPath(desk: Desk): void {
   const { live } = desk;
   if (!live) return;
-  desk.endLive();
+  const shape = desk.shapeOf(live.shape);
+  // Half an outline about an axis is a whole one: it gets its fill as if it had been closed.
+  const whole = shape?.axis && shape.fill === null && wholePaths(shape).every((p) => p.closed);
+  const fill = whole ? desk.nextFill : null;
+  desk.endLive(styleShapes(fill ? [live.shape] : [], { fill: fill ? { kind: 'flat', hex: fill } : null }));
   chooseInk(desk, live.shape);
 }
 
@@ -240,7 +238,7 @@ function gripClosing(desk: Desk, start: BedPointer): Grip {
     chooseInk(desk, before.shape);
   };
   return {
-    drag: (p) => gesture.show(close(shaped(p))),
+    drag: (p) => gesture.show(close(desk.habits.straightOnly ? first : shaped(p))),
     release: end,
     click() {
       gesture.show(close(first));
@@ -259,6 +257,7 @@ function gripLast(desk: Desk, start: BedPointer): Grip {
   const gesture = desk.gesture('Shape the last anchor');
   return {
     drag(p) {
+      if (desk.habits.straightOnly) return;
       let way = subtract(p.sheet, last);
       if (p.shift) way = snapAngle(way, EIGHTH_TURN);
       const keepsLine = last.in !== null && Math.abs(angleBetween(negate(last.in), way)) < 1e-3;
@@ -347,8 +346,11 @@ function offerJoin(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>):
 
 /** A press while blocking in. */
 export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
+  const corner = desk.held.has('t') ? null : radiusGripAt(desk, p);
+  if (corner !== null) return gripRadius(desk, corner, p);
   desk.justEnded = null;
   if (desk.held.has('a')) return gripAdjust(desk, p);
+  if (desk.form && !desk.live && !desk.fresh) return gripForm(desk, desk.form, p);
   const target = blockInTarget(desk, p);
   switch (target.kind) {
     case 'close':
@@ -386,9 +388,10 @@ function addOver(desk: Desk, p: BedPointer, at: Point): void {
 function gripAdjust(desk: Desk, p: BedPointer): Grip | null {
   const hit = hitTest(fieldOf(desk, p), p.sheet);
   if (hit?.kind === 'handle') return gripHandle(desk, hit.ref, p);
-  if (hit?.kind === 'anchor') return gripAnchor(desk, hit.ref, p);
-  if (hit?.kind === 'segment') return gripSegment(desk, hit.ref, hit.t, p);
-  return null;
+  if (hit?.kind === 'anchor') return gripInPart(hit.map, p, (q) => gripAnchor(desk, hit.ref, q));
+  if (hit?.kind === 'segment') return gripInPart(hit.map, p, (q) => gripSegment(desk, hit.ref, hit.t, q));
+  const guide = guideAt(desk, p);
+  return guide && gripGuide(desk, guide, p);
 }
 
 /** Takes the last anchor back; with the first the path goes. */

@@ -6,13 +6,12 @@ import {
   growBox,
   invert,
   mappedCorners,
+  mapShape,
   rotation,
   scaling,
   seenBox,
-  setPaths,
   subtract,
   together,
-  transformPath,
   type Affine,
   type Box,
   type PlacedPicture,
@@ -129,14 +128,7 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const recipe = (map: Affine): Recipe =>
     picture
       ? pictureRecipe(art, picture, { placement: compose(map, picture.placement) }, desk.follow)
-      : together(
-          ...shapes.map((s) =>
-            setPaths(
-              s.id,
-              s.paths.map((q) => transformPath(q, map)),
-            ),
-          ),
-        );
+      : together(...shapes.map((s) => mapShape(s, map)));
   return {
     drag: (p) =>
       gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, picture ? p.shift : !p.shift, p.shift))),

@@ -1,11 +1,17 @@
 import {
+  apply,
+  axisMaps,
   boxHas,
   growBox,
+  invert,
   nearestOnCubic,
   pathBounds,
   pathCubics,
   shapeBounds,
   shapeHas,
+  shapesOf,
+  wholePaths,
+  type Affine,
   type Anchor,
   type HandleSide,
   type Path,
@@ -14,6 +20,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import type { AnchorRef, Choice, HandleRef, SegmentRef } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
 
 /** Reach of a press in screen pixels, and how much larger for a finger. */
 export const REACH = { handle: 7, anchor: 8, segment: 5 } as const;
@@ -23,11 +30,20 @@ export const TOUCH_REACH = 2;
 export const SHORT_HANDLE = 12;
 export const GRIP_AT = 14;
 
-/** What lies under the pointer. */
+/**
+ * What lies under the pointer. Of a shape about an axis, `map` takes what was drawn to the part that was hit; left out
+ * where that is the drawn part itself.
+ */
 export type Hit =
   | { readonly kind: 'handle'; readonly ref: HandleRef; readonly grip: Point }
-  | { readonly kind: 'anchor'; readonly ref: AnchorRef; readonly at: Point }
-  | { readonly kind: 'segment'; readonly ref: SegmentRef; readonly t: number; readonly at: Point }
+  | { readonly kind: 'anchor'; readonly ref: AnchorRef; readonly at: Point; readonly map?: Affine }
+  | {
+      readonly kind: 'segment';
+      readonly ref: SegmentRef;
+      readonly t: number;
+      readonly at: Point;
+      readonly map?: Affine;
+    }
   | { readonly kind: 'inside'; readonly shape: string };
 
 export interface HitField {
@@ -107,25 +123,43 @@ export function hitHandle(field: HitField, p: Point): Extract<Hit, { kind: 'hand
   return best(found, field.scale);
 }
 
-/** Paths whose line comes within `reach` sheet pixels' box of the point, with the shape's place in the stack. */
-function* near(field: HitField, p: Point, reach: number): Generator<[Shape, Path, number]> {
+/** A path near a point: the shape's place in the stack, and the point as it lies to what was drawn. */
+interface Near {
+  readonly shape: Shape;
+  readonly path: Path;
+  readonly rank: number;
+  readonly p: Point;
+  readonly map?: Affine;
+}
+
+/** Paths whose line comes within `reach` sheet pixels' box of the point, in any of their parts about an axis. */
+function* near(field: HitField, p: Point, reach: number): Generator<Near> {
   for (let rank = 0; rank < field.shapes.length; rank++) {
     const shape = field.shapes[rank]!;
     for (const path of shape.paths)
-      if (boxHas(growBox(pathBounds(path), reach), p)) yield [shape, path, rank];
+      if (boxHas(growBox(pathBounds(path), reach), p)) yield { shape, path, rank, p };
+    if (shape.axis)
+      for (const map of axisMaps(shape.axis).slice(1)) {
+        const q = apply(invert(map)!, p);
+        for (const path of shape.paths)
+          if (boxHas(growBox(pathBounds(path), reach), q)) yield { shape, path, rank, p: q, map };
+      }
   }
 }
+
+const inPart = (map: Affine | undefined, p: Point): { at: Point; map?: Affine } =>
+  map ? { at: apply(map, p), map } : { at: { x: p.x, y: p.y } };
 
 export function hitAnchor(field: HitField, p: Point): Extract<Hit, { kind: 'anchor' }> | null {
   const found: Ranked<Extract<Hit, { kind: 'anchor' }>>[] = [];
   const reach = (REACH.anchor * field.reach) / field.scale;
-  for (const [shape, path, rank] of near(field, p, reach))
+  for (const { shape, path, rank, p: q, map } of near(field, p, reach))
     path.anchors.forEach((a, index) => {
-      const distance = apart(a, p);
+      const distance = apart(a, q);
       if (distance > reach) return;
       const ref = { shape: shape.id, path: path.id, index };
       const chosen = field.choice.shapes.includes(shape.id);
-      found.push({ hit: { kind: 'anchor', ref, at: { x: a.x, y: a.y } }, distance, chosen, rank });
+      found.push({ hit: { kind: 'anchor', ref, ...inPart(map, a) }, distance, chosen, rank });
     });
   return best(found, field.scale);
 }
@@ -133,14 +167,19 @@ export function hitAnchor(field: HitField, p: Point): Extract<Hit, { kind: 'anch
 export function hitSegment(field: HitField, p: Point): Extract<Hit, { kind: 'segment' }> | null {
   const found: Ranked<Extract<Hit, { kind: 'segment' }>>[] = [];
   const reach = (REACH.segment * field.reach) / field.scale;
-  for (const [shape, path, rank] of near(field, p, reach))
+  for (const { shape, path, rank, p: q, map } of near(field, p, reach))
     pathCubics(path).forEach((c, segment) => {
-      const n = nearestOnCubic(c, p);
+      const n = nearestOnCubic(c, q);
       if (n.distance > reach) return;
       const t = Math.min(1 - 1e-6, Math.max(1e-6, n.t));
       const ref = { shape: shape.id, path: path.id, segment };
       const chosen = field.choice.shapes.includes(shape.id);
-      found.push({ hit: { kind: 'segment', ref, t, at: n.point }, distance: n.distance, chosen, rank });
+      found.push({
+        hit: { kind: 'segment', ref, t, ...inPart(map, n.point) },
+        distance: n.distance,
+        chosen,
+        rank,
+      });
     });
   return best(found, field.scale);
 }
@@ -149,7 +188,7 @@ export function hitSegment(field: HitField, p: Point): Extract<Hit, { kind: 'seg
 export function hitInside(field: HitField, p: Point): Extract<Hit, { kind: 'inside' }> | null {
   for (let i = field.shapes.length - 1; i >= 0; i--) {
     const shape = field.shapes[i]!;
-    const closed = shape.fill !== null || shape.paths.some((q) => q.closed);
+    const closed = shape.fill !== null || wholePaths(shape).some((q) => q.closed);
     if (closed && boxHas(shapeBounds(shape), p) && shapeHas(shape, p))
       return { kind: 'inside', shape: shape.id };
   }
@@ -169,6 +208,8 @@ export function hitEnd(
   const reach = (REACH.anchor * field.reach) / field.scale;
   for (let i = field.shapes.length - 1; i >= 0; i--) {
     const shape = field.shapes[i]!;
+    // What is drawn about an axis goes on or joins only once it is released.
+    if (shape.axis) continue;
     for (const path of shape.paths) {
       if (path.closed || path.id === except) continue;
       for (const end of ['start', 'end'] as const) {
@@ -185,8 +226,19 @@ export function hitEnd(
 /** Ends of open paths within `reach` sheet pixels of a point, where their rings are shown. */
 export const nearEnds = (field: HitField, p: Point, reach: number, except: string | null): Point[] =>
   field.shapes.flatMap((shape) =>
-    shape.paths.flatMap((path) => {
+    (shape.axis ? [] : shape.paths).flatMap((path) => {
       if (path.closed || path.id === except || path.anchors.length < 2) return [];
       return [path.anchors[0]!, path.anchors.at(-1)!].filter((a) => apart(a, p) <= reach);
     }),
   );
+
+const reachOf = (p: { readonly type: 'mouse' | 'pen' | 'touch' }): number =>
+  p.type === 'touch' ? TOUCH_REACH : 1;
+
+/** All that a pointer can hit on a desk. */
+export const fieldOf = (desk: Desk, p: { readonly type: 'mouse' | 'pen' | 'touch' }): HitField => ({
+  shapes: openShapes(shapesOf(desk.art)),
+  choice: desk.choice,
+  scale: desk.view.scale,
+  reach: reachOf(p),
+});

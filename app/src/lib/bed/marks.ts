@@ -6,6 +6,9 @@ import { anchorAt, negate, tangentAt, type Path, type Point } from '@mirrot/core
 const LENGTH = 11;
 const CLEAR = 5.5;
 const SHORTER = 7;
+/** Ticks that close rails, and how far apart doubled marks stand. */
+const TICK = 3;
+const DOUBLED = 3.5;
 /** Below this angle of turn, in radians, a corner counts as lying in a straight run. */
 const STRAIGHT = 0.04;
 
@@ -13,32 +16,34 @@ const at = (p: Point, u: Point, k: number): Point => ({ x: p.x + u.x * k, y: p.y
 const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
 const normal = (u: Point): Point => ({ x: -u.y, y: u.x });
 
-/** Two short rails, one each side of the line, along its tangent. */
-function rails(p: Point, tangent: Point, length: number, k: number): string {
+/** Two short rails, one each side of the line, along its tangent; ticks close their ends when handles are equal. */
+function rails(p: Point, tangent: Point, length: number, k: number, farther: number, closed = false): string {
   const n = normal(tangent);
   return [1, -1]
     .map((side) => {
-      const middle = at(p, n, side * CLEAR * k);
-      return `M${text(at(middle, tangent, (-length * k) / 2))}L${text(at(middle, tangent, (length * k) / 2))}`;
+      const middle = at(p, n, side * (CLEAR * k + farther));
+      const ends = [-1, 1].map((end) => at(middle, tangent, (end * length * k) / 2)) as [Point, Point];
+      const tick = (q: Point): string => `M${text(q)}L${text(at(q, n, side * TICK * k))}`;
+      return `M${text(ends[0])}L${text(ends[1])}${closed ? ends.map(tick).join('') : ''}`;
     })
     .join('');
 }
 
 /** Two rails that bow outward, away from the line. */
-function bows(p: Point, tangent: Point, k: number): string {
+function bows(p: Point, tangent: Point, k: number, farther: number): string {
   const n = normal(tangent);
   return [1, -1]
     .map((side) => {
-      const middle = at(p, n, side * CLEAR * k);
-      const top = at(p, n, side * (CLEAR + 5) * k);
+      const middle = at(p, n, side * (CLEAR * k + farther));
+      const top = at(p, n, side * ((CLEAR + 5) * k + farther));
       return `M${text(at(middle, tangent, (-LENGTH * k) / 2))}Q${text(top)} ${text(at(middle, tangent, (LENGTH * k) / 2))}`;
     })
     .join('');
 }
 
 /** A chevron on the outer side of the angle, opened 90°, turned to its bisector. */
-function chevron(p: Point, outward: Point, k: number): string {
-  const tip = at(p, outward, (CLEAR + 4.5) * k);
+function chevron(p: Point, outward: Point, k: number, farther: number): string {
+  const tip = at(p, outward, (CLEAR + 4.5) * k + farther);
   const arm = (turn: number): Point => {
     const c = Math.cos(turn);
     const s = Math.sin(turn);
@@ -55,27 +60,36 @@ function chevron(p: Point, outward: Point, k: number): string {
  * @param k size, 1 at rest
  */
 export function anchorMark(path: Path, index: number, p: Point, k = 1): string {
+  const one = singleMark(path, index, p, k);
+  if (path.anchors[index]!.shared === undefined) return one;
+  // Shared with a neighbour: the same once more, farther out.
+  return one + singleMark(path, index, p, k, DOUBLED * k);
+}
+
+function singleMark(path: Path, index: number, p: Point, k: number, farther = 0): string {
   const arriving = tangentAt(path, index, 'in');
   const leaving = tangentAt(path, index, 'out');
   const tangent = leaving ?? arriving;
-  if (!tangent) return chevron(p, { x: 0, y: -1 }, k);
+  if (!tangent) return chevron(p, { x: 0, y: -1 }, k, farther);
   const alone = anchorAt(path, index, -1) === null || anchorAt(path, index, 1) === null;
   if (alone) {
-    if (path.anchors[index]!.kind === 'smooth') return rails(p, tangent, LENGTH, k);
-    if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k);
+    if (path.anchors[index]!.kind === 'smooth')
+      return rails(p, tangent, LENGTH, k, farther, path.anchors[index]!.equal);
+    if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k, farther);
     // At the end of an open path the outer side lies beyond the line.
-    return chevron(p, arriving ?? negate(leaving!), k);
+    return chevron(p, arriving ?? negate(leaving!), k, farther);
   }
   const turn = Math.atan2(
     arriving!.x * leaving!.y - arriving!.y * leaving!.x,
     arriving!.x * leaving!.x + arriving!.y * leaving!.y,
   );
-  if (path.anchors[index]!.kind === 'smooth') return rails(p, tangent, LENGTH, k);
-  if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k);
-  if (Math.abs(turn) < STRAIGHT) return rails(p, tangent, SHORTER, k);
+  if (path.anchors[index]!.kind === 'smooth')
+    return rails(p, tangent, LENGTH, k, farther, path.anchors[index]!.equal);
+  if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k, farther);
+  if (Math.abs(turn) < STRAIGHT) return rails(p, tangent, SHORTER, k, farther);
   const out = { x: arriving!.x - leaving!.x, y: arriving!.y - leaving!.y };
   const l = Math.hypot(out.x, out.y);
-  return chevron(p, { x: out.x / l, y: out.y / l }, k);
+  return chevron(p, { x: out.x / l, y: out.y / l }, k, farther);
 }
 
 /** A handle's hairline and the crossbar at its end, in bed pixels. */

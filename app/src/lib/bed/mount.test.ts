@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { addGuide, boxHeight, boxWidth, lockGuides, setPicture } from '@mirrot/core';
 import type { BedPointer } from './behaviour';
-import { cropEdges, guideAt, ofRatio, takeCrop } from './mount';
+import { guideAt } from './guides';
+import { cropEdges, ofRatio, takeCrop } from './mount';
 import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
 
 const mounted = (): Bench => {

@@ -3,13 +3,10 @@ import {
   boxHas,
   compose,
   invert,
-  removeGuides,
   seenSize,
-  setGuide,
   subtract,
   translation,
   type Box,
-  type Guide,
   type Point,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -18,6 +15,7 @@ import type { Rule, Task } from '$lib/desk/task';
 import { toBed } from '$lib/desk/view';
 import type { BedPointer, Grip } from './behaviour';
 import { boxGripAt, currentFrame, gripBox } from './box';
+import { gripGuide, guideAt } from './guides';
 import { alongAxis } from './shaping';
 
 /** A press in Mount: what a task asks for; else it moves, scales or turns the picture when it is unlocked. */
@@ -45,39 +43,6 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
       gesture.show(pictureRecipe(art, picture, { placement }, desk.follow));
     },
     release: () => gesture.keep(),
-    cancel: () => gesture.drop(),
-  };
-}
-
-/** How near a pointer must be to a guide to take it, screen pixels. */
-const GUIDE_REACH = 4;
-
-/** The guide under the pointer, unless guides are locked. */
-export function guideAt(desk: Desk, p: BedPointer): Guide | null {
-  const { locked, lines } = desk.art.guides;
-  if (locked || desk.task) return null;
-  const far = (g: Guide): number =>
-    Math.abs((p.sheet.x - g.x) * Math.sin(g.angle) - (p.sheet.y - g.y) * Math.cos(g.angle)) * desk.view.scale;
-  const near = lines.filter((g) => far(g) <= GUIDE_REACH * (p.type === 'touch' ? 2 : 1));
-  return near.length > 0 ? near.reduce((a, b) => (far(b) < far(a) ? b : a)) : null;
-}
-
-/** Moves a guide; let go on the bed's edge, where the rulers are, it goes. */
-function gripGuide(desk: Desk, guide: Guide, start: BedPointer): Grip {
-  const gesture = desk.gesture('Move the guide');
-  const EDGE = 18;
-  return {
-    drag: (p) =>
-      gesture.show(
-        setGuide(guide.id, {
-          x: guide.x + p.sheet.x - start.sheet.x,
-          y: guide.y + p.sheet.y - start.sheet.y,
-        }),
-      ),
-    release(p) {
-      if (p.screen.x < EDGE || p.screen.y < EDGE) gesture.show(removeGuides(guide.id));
-      gesture.keep();
-    },
     cancel: () => gesture.drop(),
   };
 }

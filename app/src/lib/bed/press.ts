@@ -1,5 +1,6 @@
 import type { Desk, Step } from '$lib/desk/desk.svelte';
 import type { Press } from './behaviour';
+import { pressAxis } from './axes';
 import { pressBlockIn } from './block-in';
 import { pressMount } from './mount';
 import { pressRefine } from './refine';
@@ -19,6 +20,9 @@ export const pressOn =
   (desk: Desk): Press =>
   (p) => {
     if (!desk.task) desk.offer = null;
+    desk.cross = null;
     if (desk.held.has('d')) return gripSample(desk, p);
+    if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis')
+      return pressAxis(desk, desk.task, p);
     return BY_STEP[desk.step](desk, p);
   };

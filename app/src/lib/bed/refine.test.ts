@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { corner, cubicPoint, distance, pathLength, segmentCubic, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
-import { fieldOf } from './block-in';
+import { fieldOf } from './hit';
 import { hitTest } from './hit';
 import { shapeUnderPointer, walkAnchors, walkShapes } from './refine';
 import { addInMiddle, closeOrOpen, deleteChosen, nudge, straighten, turnKinds } from './shaping';

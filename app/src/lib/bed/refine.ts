@@ -12,21 +12,28 @@ import {
 import { chooseAnchors, chooseShapes, NOTHING_CHOSEN, type AnchorRef, type Choice } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
-import { fieldOf, pressBlockIn } from './block-in';
+import { pressBlockIn } from './block-in';
 import { boxGripAt, gripBox } from './box';
-import { hitTest, openShapes, type Hit } from './hit';
+import { gripRadius, radiusGripAt } from './forms';
+import { gripGuide, guideAt } from './guides';
+import { fieldOf, hitTest, openShapes, type Hit } from './hit';
+import { gripInPart } from './parts';
 import { gripAnchor, gripHandle, gripSegment, gripShapes } from './shaping';
 
 /** A press in Refine: it shapes; with T held it adds. */
 export function pressRefine(desk: Desk, p: BedPointer): Grip | null {
-  desk.justEnded = null;
   if (desk.held.has('t')) return pressBlockIn(desk, p);
-  const corner = boxGripAt(desk, p);
-  if (corner) return gripBox(desk, corner, p);
+  const corner = radiusGripAt(desk, p);
+  if (corner !== null) return gripRadius(desk, corner, p);
+  desk.justEnded = null;
+  const box = boxGripAt(desk, p);
+  if (box) return gripBox(desk, box, p);
   const hit = hitTest(fieldOf(desk, p), p.sheet);
   if (hit?.kind === 'handle') return gripHandle(desk, hit.ref, p);
-  if (hit?.kind === 'anchor') return gripAnchor(desk, hit.ref, p);
-  if (hit?.kind === 'segment') return gripSegment(desk, hit.ref, hit.t, p);
+  if (hit?.kind === 'anchor') return gripInPart(hit.map, p, (q) => gripAnchor(desk, hit.ref, q));
+  if (hit?.kind === 'segment') return gripInPart(hit.map, p, (q) => gripSegment(desk, hit.ref, hit.t, q));
+  const guide = hit ? null : guideAt(desk, p);
+  if (guide) return gripGuide(desk, guide, p);
   return gripChoosing(desk, hit, p);
 }
 

@@ -2,7 +2,7 @@ import { findShape, formatHex, meanScale, shapeHas, shapesOf, styleShapes, type 
 import type { Desk } from '$lib/desk/desk.svelte';
 import { samplePicture } from '$lib/desk/rasters';
 import type { BedPointer, Grip } from './behaviour';
-import { fieldOf } from './block-in';
+import { fieldOf } from './hit';
 import { hitTest } from './hit';
 import { gripChoosing } from './refine';
 import { chooseShapes } from '$lib/desk/choice';

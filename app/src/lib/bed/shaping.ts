@@ -3,6 +3,7 @@ import {
   findShape,
   flowAll,
   insertAnchor,
+  mapShape,
   moveHandle,
   openSegment,
   pullSegment,
@@ -14,11 +15,11 @@ import {
   setAnchorKind,
   setPath,
   setPaths,
+  shapesOf,
   snapAngle,
   subtract,
   add,
   together,
-  transformPath,
   translation,
   type AnchorKind,
   type FlowOptions,
@@ -41,6 +42,7 @@ import {
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { handleGrip } from './hit';
+import { snapAt } from './snapping';
 
 // Grips that shape what is there, whatever step they are used in, and the same changes for keys and buttons.
 
@@ -80,14 +82,7 @@ const moveShapes = (desk: Desk, ids: readonly string[], d: Point): Recipe =>
   together(
     ...ids.flatMap((id) => {
       const shape = findShape(desk.art, id);
-      return shape
-        ? [
-            setPaths(
-              id,
-              shape.paths.map((p) => transformPath(p, translation(d.x, d.y))),
-            ),
-          ]
-        : [];
+      return shape ? [mapShape(shape, translation(d.x, d.y))] : [];
     }),
   );
 
@@ -116,6 +111,15 @@ function dragging(
   };
 }
 
+/** Paths that move along with an anchor: its own, and those that share it. */
+function movingWith(desk: Desk, refs: readonly AnchorRef[]): string[] {
+  const keys = new Set(refs.map((r) => pathOf(desk, r)?.anchors[r.index]?.shared));
+  const sharing = shapesOf(desk.art).flatMap(({ shape }) =>
+    shape.paths.filter((p) => p.anchors.some((a) => a.shared !== undefined && keys.has(a.shared))),
+  );
+  return [...refs.map((r) => r.path), ...sharing.map((p) => p.id)];
+}
+
 /** Takes an anchor: click chooses it, drag moves it with all that are chosen; a double-click turns its kind. */
 export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip {
   const wasChosen = isAnchorChosen(desk.choice, ref);
@@ -131,7 +135,13 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
         const from = desk;
         const snapshot = byPath(from, refs);
         const at = pathOf(desk, ref)!.anchors[ref.index]!;
-        const way = (d: Point, q: BedPointer): Point => (q.shift ? alongAxis(d) : d);
+        const without = movingWith(desk, refs);
+        // One anchor goes to what attracts; several keep to the hand.
+        const way = (d: Point, q: BedPointer): Point => {
+          if (q.shift) return alongAxis(d);
+          desk.taken = refs.length === 1 ? snapAt(desk, add(at, d), { without }) : null;
+          return desk.taken ? subtract(desk.taken.at, at) : d;
+        };
         grip = dragging(
           desk,
           refs.length > 1 ? `Move ${refs.length} anchors` : 'Move the anchor',
@@ -145,8 +155,14 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
       }
       grip.drag(p);
     },
-    release: (p) => grip?.release(p),
-    cancel: () => grip?.cancel(),
+    release(p) {
+      grip?.release(p);
+      desk.taken = null;
+    },
+    cancel() {
+      grip?.cancel();
+      desk.taken = null;
+    },
     click(p) {
       if (p.shift) desk.choose(toggledAnchor(desk.choice, ref));
       else desk.choose(chooseAnchors([ref]));
@@ -254,14 +270,7 @@ export function gripShapes(
       start.sheet,
       (d, p) => {
         const way = p.shift ? alongAxis(d) : d;
-        return together(
-          ...shapes.map((s) =>
-            setPaths(
-              s.id,
-              s.paths.map((q) => transformPath(q, translation(way.x, way.y))),
-            ),
-          ),
-        );
+        return together(...shapes.map((s) => mapShape(s, translation(way.x, way.y))));
       },
     ),
     click,

@@ -8,13 +8,20 @@ import {
   type Path,
   type Point,
   type Shape,
+  type Snapped,
+  lineCubic,
+  transformPath,
 } from '@mirrot/core';
 import { findPath, type AnchorRef, type HandleRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer } from './behaviour';
-import { blockInTarget, fieldOf } from './block-in';
+import { axisPoint } from './axes';
+import { blockInTarget } from './block-in';
 import { boxGripAt } from './box';
-import { hitTest } from './hit';
+import { radiusGripAt, radiusGrips } from './forms';
+import { guideAt, pivotOf } from './guides';
+import { fieldOf, hitTest } from './hit';
+import { snapAt } from './snapping';
 
 /** What a press would do, shown before it is made. */
 export type Foresight =
@@ -24,8 +31,15 @@ export type Foresight =
   | { readonly kind: 'segment'; readonly shape: string; readonly cubic: Cubic }
   | { readonly kind: 'inside'; readonly shape: string }
   | { readonly kind: 'turn' | 'scale' }
+  | { readonly kind: 'radius'; readonly at: Point }
+  | { readonly kind: 'guide'; readonly id: string; readonly about: Point | null }
   /** The next segment as a click would draw it, and the anchor-to-be. */
-  | { readonly kind: 'add'; readonly at: Point; readonly cubic: Cubic | null }
+  | {
+      readonly kind: 'add';
+      readonly at: Point;
+      readonly cubic: Cubic | null;
+      readonly snap: Snapped | null;
+    }
   | { readonly kind: 'close'; readonly at: Point; readonly cubic: Cubic }
   | { readonly kind: 'end'; readonly at: Point; readonly cubic: Cubic | null };
 
@@ -33,16 +47,38 @@ const NONE: Foresight = { kind: 'none' };
 
 /** What a press here would shape. */
 function foreseeShaping(desk: Desk, p: BedPointer): Foresight {
+  const round = foreseeRadius(desk, p);
+  if (round) return round;
   const corner = boxGripAt(desk, p);
   if (corner) return { kind: corner.turning ? 'turn' : 'scale' };
   const hit = hitTest(fieldOf(desk, p), p.sheet);
-  if (!hit) return NONE;
+  if (!hit) return foreseeGuide(desk, p);
   if (hit.kind === 'anchor') return hit;
   if (hit.kind === 'handle') return { kind: 'handle', ref: hit.ref, at: hit.grip };
   if (hit.kind === 'inside') return hit;
   const shape = desk.shapeOf(hit.ref.shape);
   const path = findPath(shape, hit.ref.path);
-  return path ? { kind: 'segment', shape: hit.ref.shape, cubic: segmentCubic(path, hit.ref.segment) } : NONE;
+  if (!path) return NONE;
+  const part = hit.map ? transformPath({ ...path, form: undefined }, hit.map) : path;
+  return { kind: 'segment', shape: hit.ref.shape, cubic: segmentCubic(part, hit.ref.segment) };
+}
+
+function foreseeGuide(desk: Desk, p: BedPointer): Foresight {
+  const guide = guideAt(desk, p);
+  return guide ? { kind: 'guide', id: guide.id, about: pivotOf(desk, guide, p) } : NONE;
+}
+
+function foreseeRadius(desk: Desk, p: BedPointer): Foresight | null {
+  const i = radiusGripAt(desk, p);
+  return i === null ? null : { kind: 'radius', at: radiusGrips(desk)[i]! };
+}
+
+/** Where the axis being placed would go. */
+function foreseeAxis(desk: Desk, p: BedPointer): Foresight {
+  const task = desk.task?.kind === 'mirror-axis' ? desk.task : null;
+  const from = task?.from ?? null;
+  const { at, snap } = axisPoint(desk, p, from, task?.own ?? null);
+  return { kind: 'add', at, snap, cubic: from && lineCubic(from, at) };
 }
 
 /** The segment that closing the path would draw. */
@@ -53,15 +89,22 @@ function closing(path: Path): Cubic {
 
 /** What a press here would add. */
 function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
+  const round = desk.held.has('t') ? null : foreseeRadius(desk, p);
+  if (round) return round;
+  if (desk.form && !desk.live && !desk.fresh && !desk.held.has('t')) {
+    const snap = snapAt(desk, p.sheet);
+    return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
+  }
   const path = desk.fresh ? null : desk.livePath;
   const last = path?.anchors.at(-1);
   const to = (at: Point): Cubic | null => {
     if (!path || !last) return null;
-    if (!desk.flowingClicks && !flows(path)) return cubicBetween(last, corner(at.x, at.y));
+    const flowing = desk.flowingClicks && !desk.habits.straightOnly;
+    if (!flowing && !flows(path)) return cubicBetween(last, corner(at.x, at.y));
     // What flows bends with the anchor to come: the whole path is worked out with it.
     const next = {
       ...corner(at.x, at.y),
-      kind: desk.flowingClicks ? ('flowing' as const) : ('corner' as const),
+      kind: flowing ? ('flowing' as const) : ('corner' as const),
     };
     const whole = settleFlow({ ...path, anchors: [...path.anchors, next] });
     return segmentCubic(whole, whole.anchors.length - 2);
@@ -69,7 +112,7 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
   const target = blockInTarget(desk, p);
   switch (target.kind) {
     case 'add':
-      return { kind: 'add', at: target.at, cubic: to(target.at) };
+      return { kind: 'add', at: target.at, cubic: to(target.at), snap: target.snap };
     case 'close':
       return path!.anchors.length > 1 ? { kind: 'close', at: target.at, cubic: closing(path!) } : NONE;
     case 'end':
@@ -91,11 +134,13 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
 export function foresee(desk: Desk, p: BedPointer | null): Foresight {
   if (!p || desk.held.has('q') || desk.held.has('shift+q') || desk.held.has('d') || desk.held.has('space'))
     return NONE;
+  if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis') return foreseeAxis(desk, p);
   if (desk.step === 'block-in') return desk.held.has('a') ? foreseeShaping(desk, p) : foreseeAdding(desk, p);
   if (desk.step === 'refine') return desk.held.has('t') ? foreseeAdding(desk, p) : foreseeShaping(desk, p);
   if (desk.step === 'mount') {
     const corner = boxGripAt(desk, p);
-    return corner ? { kind: corner.turning ? 'turn' : 'scale' } : NONE;
+    if (corner) return { kind: corner.turning ? 'turn' : 'scale' };
+    return foreseeGuide(desk, p);
   }
   return NONE;
 }

@@ -72,6 +72,8 @@ export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', sca
   const sent: (readonly Patch[])[] = [];
   let time = 0;
   const desk = new Desk(art, { push: (patches) => sent.push(patches) }, () => time);
+  // Where a press lands is what these tests ask, until they ask what attracts.
+  desk.habits.set({ snapOn: false });
   desk.step = step;
   desk.view = { scale, tx: 20, ty: 10 };
   const machine = createPressMachine(pressOn(desk), (busy) => (desk.pressing = busy));

@@ -183,6 +183,11 @@
     {#if desk.offer}
       <div class="offer" role="status">
         <span>{desk.offer.text}</span>
+        {#if desk.offer.turn}
+          <button class="plain-button" onclick={() => desk.offer?.turn?.()}
+            >Other way <kbd class="key">R</kbd></button
+          >
+        {/if}
         <button
           class="plain-button"
           onclick={() => {

@@ -13,6 +13,7 @@
     ['Shift+Q held', 'Peek: the bare drawing'],
     ['A held in Block in', 'Shape what lies under the pointer'],
     ['T held in Refine', 'Add anchors'],
+    ['C held, C tapped', 'Draw freely; switch snapping'],
     ['D held', 'Sample a colour; drag for a disc'],
     ['Space held', 'Drag the sheet'],
     ['Mod+wheel', 'Zoom about the pointer'],
@@ -20,6 +21,7 @@
     ['Shift in a drag', '45° steps, or along an axis'],
     ['Esc', 'One step back: drag, offer, path, choice'],
     ['Enter', 'Take the offer; end the path'],
+    ['Arrows in Block in', 'Move the crosshair; Enter presses there'],
   ];
   const groups = $derived(
     [
@@ -27,7 +29,7 @@
       ...(['block-in', 'refine'] as const).map(
         (step) => [STEP_NAMES[step], COMMANDS.filter((c) => c.keys && c.steps?.includes(step))] as const,
       ),
-    ].map(([name, commands]) => [name, commands.filter((c) => !/^nudge|^open-/.test(c.id))] as const),
+    ].map(([name, commands]) => [name, commands.filter((c) => !/^nudge|^open-|^cross-/.test(c.id))] as const),
   );
   const shown = (k: string): string => k.replace('Mod', 'Ctrl');
 </script>

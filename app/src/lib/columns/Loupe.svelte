@@ -8,6 +8,7 @@
     oklabToOklch,
     rgbToOklab,
     seenSize,
+    wholePaths,
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { pixelsKey, samplePicture } from '$lib/desk/rasters';
@@ -20,7 +21,7 @@
   let width = $state(230);
   const height = 172;
 
-  const at = $derived(desk.focus ?? desk.pointer);
+  const at = $derived(desk.focus ?? desk.cross ?? desk.pointer);
   const rgb = $derived(at && samplePicture(desk.inks.raster, desk.traced, at, 0));
   const lch = $derived(rgb && oklabToOklch(rgbToOklab(rgb)));
   const scale = $derived(
@@ -28,7 +29,7 @@
   );
   const active = $derived.by(() => {
     const shape = desk.live ? desk.shapeOf(desk.live.shape) : (desk.chosenShapes[0] ?? null);
-    return shape && desk.seen.ink ? { d: drawnData(shape.paths), ink: desk.inkOf(shape) } : null;
+    return shape && desk.seen.ink ? { d: drawnData(wholePaths(shape)), ink: desk.inkOf(shape) } : null;
   });
 
   $effect(() => {

@@ -9,7 +9,7 @@
   const desk = $derived(workplace.desk);
   const unit = $derived(desk.art.sheet.unit);
   const digits = $derived(UNIT_DIGITS[unit]);
-  const at = $derived(desk.focus ?? desk.pointer);
+  const at = $derived(desk.focus ?? desk.cross ?? desk.pointer);
   const colour = $derived.by(() => {
     const rgb = at && samplePicture(desk.inks.raster, desk.traced, at, 0);
     return rgb && formatHex(rgb);
@@ -18,6 +18,8 @@
     const back = desk.traced && invert(desk.traced.placement);
     return at && back ? apply(back, at) : null;
   });
+  const place = (p: { x: number; y: number }): string =>
+    `${fromPx(p.x, unit).toFixed(digits)}, ${fromPx(p.y, unit).toFixed(digits)} ${unit}`;
   const percent = $derived(desk.view.scale * 100);
 </script>
 
@@ -32,7 +34,7 @@
     {/if}
   </span>
   <span id="bed-says" aria-live="polite" dir="auto">
-    {desk.live
+    {desk.cross ? `crosshair at ${place(desk.cross)}, ` : ''}{desk.live
       ? `drawing, ${desk.livePath?.anchors.length ?? 0} ${desk.livePath?.anchors.length === 1 ? 'anchor' : 'anchors'}`
       : choiceInWords(desk.choice, desk.art)}
   </span>

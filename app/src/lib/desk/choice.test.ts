@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { corner } from '@mirrot/core';
 import { handleGrip, hitEnd, nearEnds, visibleHandles } from '$lib/bed/hit';
-import { fieldOf } from '$lib/bed/block-in';
+import { fieldOf } from '$lib/bed/hit';
 import { benchWith, shapeWith, smooth, square } from '$lib/bed/testing';
 import { chooseAnchors, chooseShapes, choiceInWords, isAnchorChosen, NOTHING_CHOSEN, stillThere, toggledAnchor } from './choice'; // prettier-ignore
 

@@ -15,15 +15,18 @@ import {
   type Art,
   type Box,
   type Change,
+  type FormKind,
   type History,
   type Patch,
   type Path,
   type Point,
   type Recipe,
   type Shape,
+  type Snapped,
 } from '@mirrot/core';
 import type { Notice } from '$lib/ui/notice';
 import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import { createHabits, type Habits } from './habits.svelte';
 import { createInks, type Inks } from './inks.svelte';
 import type { Progress } from './progress';
 import { createSeeing, type Seeing } from './seeing.svelte';
@@ -59,6 +62,10 @@ export interface Context {
 export interface Offer {
   readonly text: string;
   take(): void;
+  /** Lines it would add, shown until it is taken or left. */
+  readonly ghost?: readonly Path[];
+  /** R: the same the other way round. */
+  turn?(): void;
 }
 
 export type Sampling = 'pixel' | 'disc';
@@ -103,7 +110,6 @@ export class Desk {
   /** Keys that are held for as long as something lasts. */
   held: ReadonlySet<string> = $state.raw(new Set());
 
-  carry = $state(true);
   /** The next anchor's Carry is the other one. */
   carryOnce = $state(false);
   sampling: Sampling | null = $state(null);
@@ -116,10 +122,23 @@ export class Desk {
   nextFill: string | null = $state(null);
   /** Whether colours go to the fill or to the stroke. */
   receiving: 'fill' | 'stroke' = $state('fill');
-  /** Plain clicks in Block in make flowing anchors. */
-  flowingClicks = $state(false);
-  /** Anchors that turn by more than this, in degrees, stay corners when the rest is made to flow. */
-  sharpest = $state(70);
+  readonly habits: Habits;
+  /** What a drag in Block in draws; null for paths. */
+  form: FormKind | null = $state(null);
+  /** Sides of the next polygon, radius of the next box's corners, and the size last drawn of each. */
+  formSides = $state(6);
+  formRadius = $state(0);
+  formSizes: Partial<Record<FormKind, { readonly width: number; readonly height: number }>> = $state.raw({});
+  /** Parts of the next turn axis. */
+  axisParts = $state(6);
+  /** The crosshair moved by keys, in sheet pixels; null while the pointer draws. */
+  cross: Point | null = $state.raw(null);
+  /** What a drag has snapped to. */
+  taken: Snapped | null = $state.raw(null);
+  /** Words beside the pointer while something is drawn, at a point of the sheet. */
+  beside: { readonly at: Point; readonly text: string } | null = $state.raw(null);
+  /** A guide pressed once: where the next press turns it about. */
+  pivot: { readonly guide: string; readonly at: Point } | null = $state.raw(null);
   /** The layer new shapes go on. */
   layer: string = $state('');
   /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
@@ -149,11 +168,40 @@ export class Desk {
   readonly #sink: ChangeSink;
   readonly #clock: () => number;
 
-  constructor(art: Art, sink: ChangeSink, clock: () => number = () => performance.now()) {
+  constructor(
+    art: Art,
+    sink: ChangeSink,
+    clock: () => number = () => performance.now(),
+    habits: Habits = createHabits(),
+  ) {
     this.art = art;
+    this.habits = habits;
     this.#sink = sink;
     this.#clock = clock;
     this.layer = art.layers.at(-1)!.id;
+  }
+
+  get carry(): boolean {
+    return this.habits.carry;
+  }
+  set carry(carry: boolean) {
+    this.habits.set({ carry });
+  }
+  get flowingClicks(): boolean {
+    return this.habits.flowingClicks;
+  }
+  set flowingClicks(flowingClicks: boolean) {
+    this.habits.set({ flowingClicks });
+  }
+  get sharpest(): number {
+    return this.habits.sharpest;
+  }
+  set sharpest(sharpest: number) {
+    this.habits.set({ sharpest });
+  }
+  /** Milliseconds on a steady clock. */
+  now(): number {
+    return this.#clock();
   }
 
   // --- looking ---------------------------------------------------------------------------------------------------
@@ -240,6 +288,8 @@ export class Desk {
     this.sampling = null;
     this.offer = null;
     this.task = null;
+    this.cross = null;
+    this.pivot = null;
     if (this.step === 'mount' && this.art.pictures.some((p) => !p.locked))
       this.change('Lock the picture', (draft) => draft.pictures.forEach((p) => (p.locked = true)));
     this.step = step;
@@ -352,8 +402,12 @@ export class Desk {
     };
   }
 
-  /** Ends the path being drawn and keeps it; one with under two anchors goes. A step of its own for undo. */
-  endLive(): void {
+  /**
+   * Ends the path being drawn and keeps it; one with under two anchors goes. A step of its own for undo.
+   *
+   * @param finish what is done to it in the same step
+   */
+  endLive(finish: Recipe = () => {}): void {
     const { live, livePath } = this;
     if (!live) return;
     this.fresh = false;
@@ -370,9 +424,11 @@ export class Desk {
       return;
     }
     const before = this.context;
+    const change = changeArt(this.art, finish);
+    this.art = change.art;
     this.live = null;
     this.justEnded = live.shape;
-    this.#record('End the path', { patches: [], inverse: [] }, before);
+    this.#record('End the path', change, before);
   }
 
   #step(move: typeof undo<Context>): void {

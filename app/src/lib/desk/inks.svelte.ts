@@ -1,4 +1,4 @@
-import { chooseInk, INKS, type PlacedPicture, type Shape } from '@mirrot/core';
+import { chooseInk, INKS, wholePaths, type PlacedPicture, type Shape } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
 import { pixelsKey, type LoadedPicture } from './rasters';
 
@@ -33,7 +33,7 @@ export function createInks(): Inks {
       const k = raster.step;
       const placement = [a * k, b * k, c * k, d * k, e, f] as const;
       const ink = chooseInk(
-        shape.paths,
+        wholePaths(shape),
         raster.pixels,
         placement,
         picture.wash,

@@ -1,11 +1,14 @@
 import type { Box, Point } from '@mirrot/core';
 
-/** What presses on the bed do in Mount instead of moving the picture. */
+/** What presses on the bed do instead of what the step says. */
 export type Task =
   | { readonly kind: 'level' }
   | { readonly kind: 'real-size' }
   | { readonly kind: 'origin' }
   /** The crop as it would be, in seen pixels of the picture, and the width to height it keeps. */
+  /** Where the axis begins once its first point is clicked. */
+  | { readonly kind: 'mirror-axis'; readonly from: Point | null; readonly own: Rule | null }
+  | { readonly kind: 'turn-axis' }
   | { readonly kind: 'crop'; readonly box: Box; readonly ratio: number | null };
 
 /** A line drawn over the picture, in sheet pixels. */
@@ -19,5 +22,7 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   level: 'Draw a line along something that should be level or upright.',
   'real-size': 'Draw a line over a length you know.',
   origin: 'Click the point of the picture that goes to the place chosen in the panel.',
+  'mirror-axis': 'Draw a line, or click two points, where the middle is.',
+  'turn-axis': 'Click the centre about which the parts are turned.',
   crop: 'Drag a corner or side. Enter crops, Esc leaves it.',
 };

@@ -43,6 +43,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     'turn-last',
     'carry',
     'flowing-clicks',
+    'snap',
     null,
     'make-hole',
   ],

@@ -246,6 +246,7 @@ export const EVERYWHERE: readonly Command[] = [
     run(w) {
       endPath(w.desk);
       w.desk.open('block-in');
+      w.desk.form = null;
       w.desk.choose(NOTHING_CHOSEN);
       w.desk.fresh = true;
     },

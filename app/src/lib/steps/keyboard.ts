@@ -2,6 +2,7 @@ import { commandForKey, keyName } from '$lib/desk/command';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import { toBed } from '$lib/desk/view';
 import type { PressMachine } from '$lib/bed/behaviour';
 import { endPath } from '$lib/bed/block-in';
 import { command, COMMANDS } from './commands';
@@ -20,10 +21,14 @@ const HELD: Readonly<Record<string, { readonly as: string; readonly steps?: read
   Q: { as: 'q' },
   'Shift+Q': { as: 'shift+q' },
   A: { as: 'a', steps: ['block-in'] },
+  C: { as: 'c', steps: ['block-in', 'refine'] },
   T: { as: 't', steps: ['refine'] },
   D: { as: 'd' },
   Space: { as: 'space' },
 };
+
+/** Milliseconds within which a key that can be held counts as tapped. */
+const TAP = 300;
 
 /** Keys that a control keeps when it was reached by keyboard. */
 const CONTROL_KEYS = /^(Space|Enter|Home|End|PageUp|PageDown|[←→↑↓])$/;
@@ -45,6 +50,7 @@ function escape(desk: Desk, machine: PressMachine): void {
   } else if (desk.offer) desk.offer = null;
   else if (desk.sampling) desk.sampling = null;
   else if (desk.live) endPath(desk);
+  else if (desk.cross) desk.cross = null;
   else if (desk.fresh) desk.fresh = false;
   else if (desk.choice.anchors.length > 0 || desk.choice.segment || desk.choice.handle)
     desk.choose({ ...NOTHING_CHOSEN, level: 'path', shapes: desk.choice.shapes });
@@ -55,8 +61,31 @@ function escape(desk: Desk, machine: PressMachine): void {
 export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
   const { desk } = w;
   let historyAtT: Desk['history'] | null = null;
+  let heldC = { since: 0, history: desk.history };
+
+  /** A press and its release where the crosshair stands. */
+  function pressAtCross(): void {
+    const at = desk.cross!;
+    const pointer = {
+      sheet: at,
+      screen: toBed(desk.view, at),
+      shift: false,
+      alt: false,
+      type: 'mouse' as const,
+      time: desk.now(),
+    };
+    machine.down(pointer);
+    machine.up(pointer);
+    desk.cross = at;
+  }
 
   function letGo(key: string): void {
+    if (key === 'c' && desk.held.has('c')) {
+      desk.hold('c', false);
+      // A tap switches snapping; held, it only suspended it.
+      if (desk.now() - heldC.since < TAP && desk.history === heldC.history) command('snap').run(w);
+      return;
+    }
     if (key !== 't' || !desk.held.has('t')) return desk.hold(key, false);
     desk.hold('t', false);
     machine.cancel();
@@ -81,6 +110,7 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
       if (held && (!held.steps || held.steps.includes(desk.step))) {
         if (e.repeat) return true;
         if (held.as === 't') historyAtT = desk.history;
+        if (held.as === 'c') heldC = { since: desk.now(), history: desk.history };
         desk.hold(held.as, true);
         return true;
       }
@@ -88,6 +118,10 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
         const { offer } = desk;
         desk.offer = null;
         offer.take();
+        return true;
+      }
+      if (name === 'Enter' && desk.cross && desk.step === 'block-in' && !machine.busy) {
+        if (!e.repeat) pressAtCross();
         return true;
       }
       // Alt with an arrow would leave the page.

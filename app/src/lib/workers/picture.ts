@@ -1,4 +1,4 @@
-import type { LevelOffer, PlacedPicture, Raster } from '@mirrot/core';
+import type { LevelOffer, PlacedPicture, Raster, Symmetry } from '@mirrot/core';
 import * as Comlink from 'comlink';
 
 /** What is wanted of a picture. */
@@ -32,6 +32,8 @@ export interface PictureWork {
   /** The straightened pixels, for sampling. */
   pixels(wish: PictureWish): Promise<Raster>;
   level(wish: PictureWish): Promise<LevelOffer | null>;
+  /** The axis the picture is nearly symmetric about, and how many seen pixels one of its pixels is. */
+  symmetry(wish: PictureWish): Promise<(Symmetry & { readonly step: number }) | null>;
   /** A picture as a stand-in for a scanner or a phone takes it, as a JPEG file. */
   practise(url: string, how: Practice, seed: number): Promise<Blob>;
   stop(id: string): void;

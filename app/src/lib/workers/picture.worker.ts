@@ -4,6 +4,7 @@ import {
   homography,
   levelOffer,
   lineDrawing,
+  symmetryAxis,
   takePhoto,
   takeScan,
   toneSteps,
@@ -135,6 +136,11 @@ const work: PictureWork = {
   async level(wish): Promise<LevelOffer | null> {
     const seen = await straighten(wish, () => true);
     return seen && levelOffer(seen);
+  },
+  async symmetry(wish) {
+    const seen = await straighten(wish, () => true);
+    const found = seen && symmetryAxis(seen);
+    return found && { ...found, step: (wish.square?.width ?? wish.width) / seen.width };
   },
   async practise(url, how, seed) {
     const source = await sourceOf(url, null);

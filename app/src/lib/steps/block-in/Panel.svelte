@@ -1,17 +1,80 @@
 <script lang="ts">
+  import {
+    FEWEST_SIDES,
+    fromPx,
+    MOST_SIDES,
+    SNAP_KINDS,
+    toPx,
+    UNIT_DIGITS,
+    type FormKind,
+  } from '@mirrot/core';
+  import { endPath } from '$lib/bed/block-in';
+  import { FORM_WORDS, formInHand } from '$lib/bed/forms';
+  import { SNAP_WORDS } from '$lib/bed/snapping';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
+  import Range from '$lib/ui/Range.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
   import NextFill from '../colour/NextFill.svelte';
+  import Guides from '../mount/Guides.svelte';
+  import AxisFields from './AxisFields.svelte';
+  import FormFields from './FormFields.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
+  const habits = $derived(desk.habits);
+  const unit = $derived(desk.art.sheet.unit);
+  const digits = $derived(UNIT_DIGITS[unit] + 1);
   const layer = $derived(desk.art.layers.find((l) => l.id === desk.drawingLayer));
+  const held = $derived(formInHand(desk));
+
+  const KINDS = [
+    ['path', 'path'],
+    ['box', 'box'],
+    ['ellipse', 'ellipse'],
+    ['polygon', 'poly'],
+    ['line', 'line'],
+  ] as const satisfies readonly (readonly [FormKind | 'path', string])[];
+  function draw(kind: FormKind | 'path'): void {
+    endPath(desk);
+    desk.form = kind === 'path' ? null : kind;
+  }
+  const snapping = $derived(SNAP_KINDS.filter((k) => habits.snap[k]).length);
 </script>
 
 <NextFill {desk} />
-<p class="quiet" dir="auto">
-  New paths go on {layer ? layer.name : 'no layer: all are hidden or locked'}, in tracing ink only.
-</p>
-{#if desk.live}
+<Segments label="What is drawn" value={desk.form ?? 'path'} options={KINDS} change={draw} />
+{#if desk.form}
+  {#if desk.form === 'polygon' && !held}
+    <NumberField
+      label="sides"
+      value={desk.formSides}
+      digits={0}
+      min={FEWEST_SIDES}
+      max={MOST_SIDES}
+      change={(v) => (desk.formSides = Math.round(v))}
+    />
+  {:else if desk.form === 'box' && !held}
+    <NumberField
+      label="round"
+      name="Radius of the next box’s corners"
+      value={fromPx(desk.formRadius, unit)}
+      {unit}
+      {digits}
+      min={0}
+      max={1e5}
+      change={(v) => (desk.formRadius = toPx(v, unit))}
+    />
+  {/if}
+  {#if !held}
+    <p class="quiet">
+      {FORM_WORDS[desk.form]}: drag from {desk.form === 'line' ? 'end to end' : 'corner to corner'}. Alt draws
+      from the middle, Shift {desk.form === 'line' ? 'in steps of 45°' : 'makes it even'}. A click offers the
+      last size.
+    </p>
+  {/if}
+{:else if desk.live}
   <p>
     Click for a corner, drag for a curve. A click on the first anchor closes.
     {#if desk.carryOnce}<strong>Carry is {desk.carry ? 'off' : 'on'} for the next anchor.</strong>{/if}
@@ -19,8 +82,76 @@
 {:else}
   <p>Press on the outline to start a path: click where it has a corner, drag where it turns softly.</p>
 {/if}
-<p class="quiet">
-  Carry {desk.carry
+<FormFields {desk} />
+<p class="quiet" dir="auto">
+  New paths go on {layer ? layer.name : 'no layer: all are hidden or locked'}, in tracing ink only. Carry {desk.carry
     ? 'on: a curved anchor’s leaving handle shapes the next segment.'
     : 'off: the next segment starts straight.'}
 </p>
+<Toggle
+  label="Straight only"
+  on={habits.straightOnly}
+  change={(straightOnly) => habits.set({ straightOnly })}
+/>
+<Toggle label="Single pen strokes" on={habits.pen} change={(pen) => habits.set({ pen })} />
+{#if habits.pen}
+  <NumberField
+    label="pen"
+    name="Width of the pen"
+    value={fromPx(habits.penWidth, unit)}
+    {unit}
+    digits={UNIT_DIGITS[unit] + 1}
+    min={fromPx(0.1, unit)}
+    max={fromPx(1000, unit)}
+    change={(v) => habits.set({ penWidth: toPx(v, unit) })}
+  />
+  <p class="quiet">A ring warns where a stroke runs along one that is there.</p>
+{/if}
+<details>
+  <summary
+    >Snap <span class="quiet">{habits.snapOn ? `to ${snapping} of ${SNAP_KINDS.length}` : 'off'}</span
+    ></summary
+  >
+  <Toggle label="Snap" on={habits.snapOn} change={(snapOn) => habits.set({ snapOn })} />
+  {#each SNAP_KINDS as kind (kind)}
+    <Toggle
+      label={SNAP_WORDS[kind]}
+      on={habits.snap[kind] ?? false}
+      change={(on) => habits.setSnap(kind, on)}
+    />
+  {/each}
+  <p class="quiet">Within 8 px on screen. Hold C to draw freely, tap it to switch.</p>
+</details>
+<details open={desk.art.axis !== null || desk.task !== null}>
+  <summary>Axis <span class="quiet">{desk.art.axis ? desk.art.axis.kind : 'none'}</span></summary>
+  <AxisFields {workplace} />
+</details>
+<details>
+  <summary>Guides and grid <span class="quiet">{desk.art.guides.lines.length}</span></summary>
+  <Guides {desk} />
+</details>
+<details>
+  <summary>Tracing ink <span class="quiet">{habits.inkWidth} px</span></summary>
+  <Range
+    label="Width on screen"
+    value={habits.inkWidth}
+    min={1}
+    max={3}
+    step={0.25}
+    text="{habits.inkWidth} px"
+    change={(inkWidth) => habits.set({ inkWidth })}
+  />
+</details>
+
+<style>
+  details[open] {
+    display: flex;
+    flex-direction: column;
+    gap: 6px;
+  }
+  summary {
+    display: flex;
+    justify-content: space-between;
+    cursor: pointer;
+  }
+</style>

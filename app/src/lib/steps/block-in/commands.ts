@@ -8,6 +8,8 @@ import Waypoints from '@lucide/svelte/icons/waypoints';
 import { closeLive, endPath, takeBack, turnLast } from '$lib/bed/block-in';
 import type { Command } from '$lib/desk/command';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import Magnet from '@lucide/svelte/icons/magnet';
+import { DRAWING } from './drawing';
 
 const drawing = (w: Workplace): boolean => w.desk.live !== null;
 const anchors = (w: Workplace): number => w.desk.livePath?.anchors.length ?? 0;
@@ -21,6 +23,7 @@ export const BLOCK_IN: readonly Command[] = [
     on: (w) => w.desk.fresh,
     run(w) {
       endPath(w.desk);
+      w.desk.form = null;
       w.desk.fresh = true;
     },
   },
@@ -83,4 +86,13 @@ export const BLOCK_IN: readonly Command[] = [
     on: (w) => w.desk.carryOnce,
     run: (w) => void (w.desk.carryOnce = !w.desk.carryOnce),
   },
+  {
+    id: 'snap',
+    title: 'Snap',
+    icon: Magnet,
+    steps: ['block-in', 'refine'],
+    on: (w) => w.desk.habits.snapOn,
+    run: ({ desk }) => desk.habits.set({ snapOn: !desk.habits.snapOn }),
+  },
+  ...DRAWING,
 ];

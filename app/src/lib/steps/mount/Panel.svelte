@@ -27,6 +27,7 @@
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
+  import Guides from './Guides.svelte';
   import { ppiVerdict } from './verdict';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -289,6 +290,10 @@
 {:else}
   <p class="quiet">No picture lies on the sheet. Add one, paste one, or drop a file on the bed.</p>
 {/if}
+<details>
+  <summary>Guides and grid <span class="quiet">{desk.art.guides.lines.length}</span></summary>
+  <Guides {desk} />
+</details>
 <p class="quiet">
   Sheet {fromPx(sheet.width, unit).toFixed(digits)} × {fromPx(sheet.height, unit).toFixed(digits)}
   {unit}, {sheet.ppi} ppi for print.

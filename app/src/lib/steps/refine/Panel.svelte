@@ -4,16 +4,20 @@
     fromPx,
     PX_PER,
     setAnchorKind,
+    setEqualLengths,
     setPath,
     UNIT_DIGITS,
     withAnchor,
     type AnchorKind,
   } from '@mirrot/core';
   import { findPath } from '$lib/desk/choice';
+  import { command } from '../commands';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Range from '$lib/ui/Range.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
+  import FormFields from '../block-in/FormFields.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -26,6 +30,16 @@
 
   function setKind(kind: AnchorKind): void {
     if (ref && path) desk.change(`Make ${kind}`, setPath(ref.shape, setAnchorKind(path, ref.index, kind)));
+  }
+  function setEqual(on: boolean): void {
+    if (!ref || !path) return;
+    desk.change(
+      on ? 'Equal lengths' : 'Lengths apart',
+      setPath(ref.shape, setEqualLengths(path, ref.index, on)),
+      {
+        choice: desk.choice,
+      },
+    );
   }
   function place(axis: 'x' | 'y', value: number): void {
     if (!ref || !path || !anchor) return;
@@ -68,6 +82,17 @@
     ] as const}
     change={(kind) => kind !== anchor.kind && setKind(kind)}
   />
+  {#if anchor.kind === 'smooth'}
+    <Toggle label="Equal lengths" on={anchor.equal ?? false} change={setEqual} />
+  {/if}
+  {#if anchor.shared}
+    <p class="quiet">Shared with a neighbour: both move together until they are parted.</p>
+    <button class="plain-button" onclick={() => command('part-anchors').run(workplace)}
+      >Part from the neighbour</button
+    >
+  {/if}
+{:else if shape?.paths[0]?.form}
+  <FormFields {desk} />
 {:else if shape}
   <h3 class="panel-title"><b dir="auto">{shape.name}</b> <span>{anchorCount(shape)} anchors</span></h3>
   <p class="quiet">

@@ -1,0 +1,253 @@
+<script lang="ts">
+  import {
+    drawnData,
+    drawnTwice,
+    shapesOf,
+    axisMaps,
+    apply,
+    wholePaths,
+    type Axis,
+    type Point,
+    type SnapLine,
+  } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import { toBed } from '$lib/desk/view';
+  import { radiusGrips } from './forms';
+  import type { Foresight } from './shown';
+
+  // Lines that help and are no part of the drawing: grid, guides, axes, what a point snaps to, offers, the crosshair.
+  let { desk, foresight }: { desk: Desk; foresight: Foresight } = $props();
+
+  const view = $derived(desk.view);
+  const bed = (p: Point): Point => toBed(view, p);
+  const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
+  const shaping = $derived(desk.step === 'block-in' || desk.step === 'refine');
+
+  /** An endless line through a point of the sheet, as far as the bed shows it. */
+  function across(at: Point, angle: number): string {
+    const reach = desk.bed.width + desk.bed.height;
+    const p = bed(at);
+    // From the point nearest the bed's middle, so that far lines are drawn whole.
+    const u = { x: Math.cos(angle), y: Math.sin(angle) };
+    const k = (desk.bed.width / 2 - p.x) * u.x + (desk.bed.height / 2 - p.y) * u.y;
+    return `M${text({ x: p.x + u.x * (k - reach), y: p.y + u.y * (k - reach) })}L${text({ x: p.x + u.x * (k + reach), y: p.y + u.y * (k + reach) })}`;
+  }
+
+  /** Grid lines on the sheet; where they would stand nearer than six screen pixels, every tenth or hundredth. */
+  const grid = $derived.by((): string | null => {
+    const { shown, step } = desk.art.grid;
+    if (!shown || desk.held.has('q')) return null;
+    let apart = step;
+    while (apart * view.scale < 6) apart *= 10;
+    const { width, height } = desk.art.sheet;
+    const low = { x: -view.tx / view.scale, y: -view.ty / view.scale };
+    const high = { x: low.x + desk.bed.width / view.scale, y: low.y + desk.bed.height / view.scale };
+    const a = bed({ x: 0, y: 0 });
+    const b = bed({ x: width, y: height });
+    let d = '';
+    for (let x = Math.ceil(Math.max(0, low.x) / apart) * apart; x <= Math.min(width, high.x); x += apart)
+      d += `M${(x * view.scale + view.tx).toFixed(1)} ${a.y.toFixed(1)}V${b.y.toFixed(1)}`;
+    for (let y = Math.ceil(Math.max(0, low.y) / apart) * apart; y <= Math.min(height, high.y); y += apart)
+      d += `M${a.x.toFixed(1)} ${(y * view.scale + view.ty).toFixed(1)}H${b.x.toFixed(1)}`;
+    return d;
+  });
+  const guides = $derived(
+    desk.art.guides.lines.map((g) => ({
+      id: g.id,
+      d: across(g, g.angle),
+      lit: foresight.kind === 'guide' && foresight.id === g.id,
+    })),
+  );
+
+  function axisData(axis: Axis): string {
+    if (axis.kind === 'mirror') return across(axis, axis.angle);
+    const c = bed(axis);
+    const reach = desk.bed.width + desk.bed.height;
+    return axisMaps(axis)
+      .map((m) => {
+        const end = bed(apply(m, { x: axis.x, y: axis.y - reach / view.scale }));
+        return `M${text(c)}L${text(end)}`;
+      })
+      .join('');
+  }
+  const axes = $derived.by((): string[] => {
+    if (!shaping) return [];
+    const shown = new Map<string, Axis>();
+    const keep = (axis: Axis | null | undefined): void =>
+      void (axis && shown.set(JSON.stringify(axis), axis));
+    keep(desk.art.axis);
+    for (const shape of desk.receivedShapes) keep(shape.axis);
+    return [...shown.values()].map(axisData);
+  });
+
+  const taken = $derived(desk.taken ?? ('snap' in foresight ? foresight.snap : null));
+  const lineData = (line: SnapLine): string => {
+    if (line.radius === undefined) return across(line.at, Math.atan2(line.along.y, line.along.x));
+    const c = bed(line.at);
+    const r = line.radius * view.scale;
+    return `M${text({ x: c.x - r, y: c.y })}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+  };
+  const words = $derived.by((): { at: Point; text: string } | null => {
+    if (desk.beside) return { at: bed(desk.beside.at), text: desk.beside.text };
+    return taken ? { at: bed(taken.at), text: taken.why } : null;
+  });
+  const ghost = $derived(desk.offer?.ghost && !desk.held.has('q') ? drawnData(desk.offer.ghost) : null);
+  const roundings = $derived(desk.pressing ? [] : radiusGrips(desk).map(bed));
+
+  /** Where a pen would draw what is there already. */
+  const twice = $derived.by((): Point[] => {
+    if (!desk.habits.pen || !shaping) return [];
+    const id = desk.live?.shape ?? desk.justEnded ?? desk.choice.shapes[0];
+    const shape = id ? desk.shapeOf(id) : null;
+    if (!shape) return [];
+    const others = shapesOf(desk.art).flatMap((p) =>
+      p.shown && p.shape.id !== shape.id ? wholePaths(p.shape) : [],
+    );
+    return wholePaths(shape).flatMap((p) =>
+      drawnTwice(p, others, desk.habits.penWidth).map((s) => bed(s.at)),
+    );
+  });
+  const cross = $derived(desk.cross && bed(desk.cross));
+</script>
+
+<svg class="aids" aria-hidden="true">
+  {#if grid}<path class="grid" d={grid} style:stroke={desk.art.grid.hex} />{/if}
+  {#each guides as g (g.id)}
+    <path class="guide" class:lit={g.lit} d={g.d} />
+  {/each}
+  {#each axes as d (d)}
+    <path class="axis" {d} />
+  {/each}
+  {#if desk.pivot}
+    {@const at = bed(desk.pivot.at)}
+    <circle class="guide" cx={at.x} cy={at.y} r="5" />
+  {/if}
+  {#each taken?.lines ?? [] as line (line.why)}
+    <path class="faint" d={lineData(line)} />
+  {/each}
+  {#if ghost}
+    <g transform="translate({view.tx} {view.ty}) scale({view.scale})">
+      <path class="halo" d={ghost} vector-effect="non-scaling-stroke" />
+      <path class="ghost" d={ghost} vector-effect="non-scaling-stroke" />
+    </g>
+  {/if}
+  {#if taken}
+    {@const at = bed(taken.at)}
+    <path
+      class="halo"
+      d="M{text({ x: at.x - 6, y: at.y })}h3m6 0h3M{text({ x: at.x, y: at.y - 6 })}v3m0 6v3"
+    />
+    <path
+      class="took"
+      d="M{text({ x: at.x - 6, y: at.y })}h3m6 0h3M{text({ x: at.x, y: at.y - 6 })}v3m0 6v3"
+    />
+  {/if}
+  {#each roundings as at, i (i)}
+    {@const pointed =
+      foresight.kind === 'radius' && Math.hypot(bed(foresight.at).x - at.x, bed(foresight.at).y - at.y) < 1}
+    <circle class="halo" cx={at.x} cy={at.y} r={pointed ? 5 : 4} />
+    <circle class="rounding" cx={at.x} cy={at.y} r={pointed ? 5 : 4} />
+  {/each}
+  {#each twice as at (`${at.x} ${at.y}`)}
+    <circle class="halo" cx={at.x} cy={at.y} r="13" />
+    <circle class="warning" cx={at.x} cy={at.y} r="13" />
+  {/each}
+  {#if cross}
+    <path
+      class="halo"
+      d="M{text({ x: cross.x - 22, y: cross.y })}h17m10 0h17M{text({
+        x: cross.x,
+        y: cross.y - 22,
+      })}v17m0 10v17"
+    />
+    <path
+      class="cross"
+      d="M{text({ x: cross.x - 22, y: cross.y })}h17m10 0h17M{text({
+        x: cross.x,
+        y: cross.y - 22,
+      })}v17m0 10v17"
+    />
+  {/if}
+</svg>
+{#each twice as at (`${at.x} ${at.y}`)}
+  <span class="beside warn" style:translate="{at.x + 18}px {at.y - 9}px">already drawn here</span>
+{/each}
+{#if words}
+  <span class="beside" aria-hidden="true" style:translate="{words.at.x + 14}px {words.at.y + 16}px"
+    >{words.text}</span
+  >
+{/if}
+
+<style>
+  .aids {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+    fill: none;
+    stroke-width: 1.5;
+    stroke-linecap: round;
+    pointer-events: none;
+  }
+  .grid {
+    stroke-width: 1;
+    stroke-opacity: 0.28;
+    stroke-linecap: butt;
+  }
+  .halo {
+    stroke: var(--halo);
+    stroke-width: 4;
+  }
+  .guide {
+    stroke: var(--plum);
+    stroke-width: 1;
+  }
+  .guide.lit {
+    stroke-width: 2.5;
+  }
+  .axis {
+    stroke: var(--leaf);
+    stroke-width: 1.25;
+    stroke-dasharray: 10 4 2 4;
+  }
+  .faint {
+    stroke: var(--leaf);
+    stroke-width: 1;
+    stroke-dasharray: 1 4;
+  }
+  .ghost {
+    stroke: var(--carrot);
+    stroke-width: 2;
+    stroke-dasharray: 7 4;
+  }
+  .took {
+    stroke: var(--leaf);
+    stroke-width: 2;
+  }
+  .rounding,
+  .cross {
+    stroke: var(--carrot);
+  }
+  .warning {
+    stroke: var(--brick);
+    stroke-width: 2;
+  }
+  .beside {
+    position: absolute;
+    top: 0;
+    left: 0;
+    padding: 0 6px;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background: var(--paper);
+    font-size: 12px;
+    line-height: 18px;
+    color: var(--text);
+    white-space: nowrap;
+    pointer-events: none;
+  }
+  .warn {
+    border-color: var(--brick);
+    color: var(--brick);
+  }
+</style>

@@ -1,0 +1,33 @@
+import { shapesOf, type Path, type Shape } from '@mirrot/core';
+import { newId } from '$lib/ids';
+import type { Desk } from '$lib/desk/desk.svelte';
+
+/** Colour of a pen's stroke when none was chosen. */
+const PEN_HEX = '#2a2722';
+
+/** "Shape 4": the first number that no shape of that word has. */
+function nameFor(desk: Desk, word: string): string {
+  const names = new Set(shapesOf(desk.art).map(({ shape }) => shape.name));
+  for (let n = 1; ; n++) if (!names.has(`${word} ${n}`)) return `${word} ${n}`;
+}
+
+/** The layer to draw on; null, and said, when every one is hidden or locked. */
+export function layerToDrawOn(desk: Desk): string | null {
+  const layer = desk.drawingLayer;
+  if (!layer) desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
+  return layer;
+}
+
+/** A shape about to be drawn: about the drawing axis when there is one, a pen's stroke when pens are drawn with. */
+export const newShape = (desk: Desk, word: string, path: Path): Shape => ({
+  id: newId(),
+  type: 'shape',
+  name: nameFor(desk, word),
+  shown: true,
+  locked: false,
+  opacity: 1,
+  fill: null,
+  stroke: desk.habits.pen ? { hex: desk.nextFill ?? PEN_HEX, width: desk.habits.penWidth } : null,
+  paths: [{ ...path, id: newId() }],
+  ...(desk.art.axis && { axis: desk.art.axis }),
+});

@@ -1,0 +1,75 @@
+import { SNAP_KINDS, type SnapKind } from '@mirrot/core';
+import { z } from 'zod';
+
+const KEY = 'mirrot-habits';
+
+/** How someone likes to draw: it stays from one project and one day to the next. Whatever cannot be read is as at first. */
+const habitsSchema = z.object({
+  /** A curved anchor's leaving handle shapes the next segment. */
+  carry: z.boolean().catch(true),
+  /** Plain clicks make flowing anchors. */
+  flowingClicks: z.boolean().catch(false),
+  /** Only straight segments are drawn: a drag moves the new anchor instead of pulling handles. */
+  straightOnly: z.boolean().catch(false),
+  /** Anchors that turn by more than this, in degrees, stay corners when the rest is made to flow. */
+  sharpest: z.number().min(5).max(175).catch(70),
+  snapOn: z.boolean().catch(true),
+  snap: z.record(z.enum(SNAP_KINDS), z.boolean()).catch({
+    anchors: true,
+    segments: true,
+    crossings: true,
+    guides: true,
+    lines: true,
+    sheet: true,
+    edge: false,
+    grid: true,
+  }),
+  /** Width of the tracing ink of the path in hand, screen pixels; finished ones are thinner. */
+  inkWidth: z.number().min(1).max(3).catch(2),
+  /** Paths are single strokes of a pen this wide, sheet pixels. */
+  pen: z.boolean().catch(false),
+  penWidth: z
+    .number()
+    .min(0.1)
+    .max(1000)
+    .catch((0.8 * 96) / 25.4),
+});
+type HabitValues = z.infer<typeof habitsSchema>;
+
+export type Store = Pick<Storage, 'getItem' | 'setItem'>;
+
+export interface Habits extends Readonly<HabitValues> {
+  set(values: Partial<HabitValues>): void;
+  setSnap(kind: SnapKind, on: boolean): void;
+}
+
+function remembered(store: Store | undefined): HabitValues {
+  let value: unknown;
+  try {
+    value = JSON.parse(store?.getItem(KEY) ?? '{}');
+  } catch {
+    value = {};
+  }
+  return habitsSchema.parse(typeof value === 'object' && value !== null ? value : {});
+}
+
+/** Habits kept in a store, the browser's when none is given. */
+export function createHabits(store: Store | undefined = globalThis.localStorage): Habits {
+  const values = $state(remembered(store));
+  const set = (changed: Partial<HabitValues>): void => {
+    Object.assign(values, changed);
+    try {
+      store?.setItem(KEY, JSON.stringify(values));
+    } catch {
+      // A full or closed store forgets; drawing goes on.
+    }
+  };
+  return new Proxy({} as Habits, {
+    get(_, name) {
+      if (name === 'set') return set;
+      if (name === 'setSnap')
+        return (kind: SnapKind, on: boolean) => set({ snap: { ...values.snap, [kind]: on } });
+      return values[name as keyof HabitValues];
+    },
+  });
+}

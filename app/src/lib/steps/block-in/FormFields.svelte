@@ -1,0 +1,127 @@
+<script lang="ts">
+  import {
+    FEWEST_SIDES,
+    formPath,
+    fromPx,
+    MOST_SIDES,
+    setPath,
+    toPx,
+    UNIT_DIGITS,
+    type Form,
+  } from '@mirrot/core';
+  import { FORM_WORDS, formInHand } from '$lib/bed/forms';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
+
+  // The numbers of a form, as long as it is one.
+  let { desk }: { desk: Desk } = $props();
+  const held = $derived(formInHand(desk));
+  const unit = $derived(desk.art.sheet.unit);
+  const digits = $derived(UNIT_DIGITS[unit] + 1);
+
+  function set(label: string, values: Partial<Form>): void {
+    if (!held) return;
+    const ended = desk.justEnded;
+    desk.change(label, setPath(held.shape.id, formPath({ ...held.form, ...values }, held.path.id)), {
+      choice: desk.choice,
+    });
+    desk.justEnded = ended;
+  }
+  const MOST = 1e5;
+</script>
+
+{#if held}
+  {@const form = held.form}
+  <section aria-label="Numbers of the {FORM_WORDS[form.kind].toLowerCase()}">
+    <h3 class="panel-title">
+      <b dir="auto">{held.shape.name}</b> <span>{FORM_WORDS[form.kind].toLowerCase()}</span>
+    </h3>
+    <div class="pair">
+      {#each ['x', 'y'] as const as axis (axis)}
+        <NumberField
+          label={axis}
+          name="Middle {axis}"
+          value={fromPx(form[axis], unit)}
+          {unit}
+          {digits}
+          min={-MOST}
+          max={MOST}
+          change={(v) => set('Place the form', { [axis]: toPx(v, unit) })}
+        />
+      {/each}
+      <NumberField
+        label={form.kind === 'line' ? 'l' : 'w'}
+        name={form.kind === 'line' ? 'Length' : form.kind === 'polygon' ? 'Width across corners' : 'Width'}
+        value={fromPx(form.width, unit)}
+        {unit}
+        {digits}
+        min={0.001}
+        max={MOST}
+        change={(v) =>
+          set('Size the form', {
+            width: toPx(v, unit),
+            ...(form.kind === 'polygon' && { height: toPx(v, unit) }),
+          })}
+      />
+      {#if form.kind === 'box' || form.kind === 'ellipse'}
+        <NumberField
+          label="h"
+          name="Height"
+          value={fromPx(form.height, unit)}
+          {unit}
+          {digits}
+          min={0.001}
+          max={MOST}
+          change={(v) => set('Size the form', { height: toPx(v, unit) })}
+        />
+      {/if}
+      <NumberField
+        label="turn"
+        name="Turn"
+        value={(form.angle * 180) / Math.PI}
+        unit="°"
+        digits={1}
+        min={-360}
+        max={360}
+        change={(v) => set('Turn the form', { angle: (v * Math.PI) / 180 })}
+      />
+      {#if form.kind === 'box'}
+        <NumberField
+          label="round"
+          name="Radius of the corners"
+          value={fromPx(form.radii[0], unit)}
+          {unit}
+          {digits}
+          min={0}
+          max={MOST}
+          change={(v) =>
+            set('Round the corners', {
+              radii: [0, 1, 2, 3].map(() => toPx(v, unit)) as unknown as Form['radii'],
+            })}
+        />
+      {:else if form.kind === 'polygon'}
+        <NumberField
+          label="sides"
+          value={form.sides}
+          digits={0}
+          min={FEWEST_SIDES}
+          max={MOST_SIDES}
+          change={(v) => set('Count of sides', { sides: Math.round(v) })}
+        />
+      {/if}
+    </div>
+  </section>
+{/if}
+
+<style>
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 6px;
+  }
+  b {
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+</style>
