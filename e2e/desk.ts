@@ -76,6 +76,17 @@ export async function openNew(
   return hands(page);
 }
 
+/** Zooms about the middle of the bed to a scale, by the wheel, until the sheet's middle is back in the bed's. */
+export async function zoomTo({ page, bed }: Hands, zoom: number): Promise<void> {
+  const box = (await bed.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  const scale = async (): Promise<number> => Number((await bed.getAttribute('data-view'))!.split(' ')[0]);
+  await page.keyboard.down('Control');
+  await page.mouse.wheel(0, -300 * Math.log(zoom / (await scale())));
+  await page.keyboard.up('Control');
+  await expect.poll(scale).toBeCloseTo(zoom, 6);
+}
+
 /** Opens one of the demo's projects from the shelf. */
 export async function openDemo(page: Page, name: string): Promise<Hands> {
   await page.goto(URL());

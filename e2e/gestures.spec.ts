@@ -1,6 +1,6 @@
 import { expect, test } from '@playwright/test';
 import type { Point } from '@mirrot/core';
-import { openDemo, openNew, type Hands } from './desk';
+import { openDemo, openNew, zoomTo, type Hands } from './desk';
 
 const viewOf = async (h: Hands): Promise<number[]> =>
   (await h.bed.getAttribute('data-view'))!.split(' ').map(Number);
@@ -81,13 +81,7 @@ test('folding the columns keeps the middle of the bed where it was', async ({ pa
 for (const zoom of [0.3, 1, 4])
   test(`drawing and shaping land where they were meant at ${zoom * 100} %`, async ({ page }) => {
     const h = await openNew(page, `Zoom ${zoom}`, { width: 400, height: 300, unit: 'px' });
-    const box = (await h.bed.boundingBox())!;
-    await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
-    const k = (await viewOf(h))[0]!;
-    await page.keyboard.down('Control');
-    await page.mouse.wheel(0, -300 * Math.log(zoom / k));
-    await page.keyboard.up('Control');
-    await expect.poll(async () => (await viewOf(h))[0]).toBeCloseTo(zoom, 6);
+    await zoomTo(h, zoom);
     // A triangle about the middle, 90 screen pixels to each side.
     const c = { x: 200, y: 150 };
     const s = (n: number): number => n / zoom;

@@ -9,7 +9,7 @@ import {
 } from '../geometry/intersect';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, cross, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
-import { segmentCount, segmentCubic, type Path } from './path';
+import { segmentCount, segmentCubic, segmentIsLine, type Path } from './path';
 
 export const SNAP_KINDS = [
   'anchors',
@@ -76,13 +76,24 @@ export interface NearSegment {
   readonly distance: number;
 }
 
+/** The nearest point of a straight segment; on a level or upright one exactly so. */
+function nearestOnLine(c: Cubic, p: Point): { point: Point; distance: number } {
+  const d = subtract(c[3], c[0]);
+  const size = dot(d, d);
+  const t = size > 0 ? Math.min(1, Math.max(0, dot(subtract(p, c[0]), d) / size)) : 0;
+  const point = t === 1 ? c[3] : add(c[0], scale(d, t));
+  return { point, distance: distance(point, p) };
+}
+
 /** Segments within reach, nearest first, as many as `most`. */
 export function nearSegments(field: SnapField, p: Point, reach: number, most = 8): NearSegment[] {
   const ids = field.segments?.search(p.x - reach, p.y - reach, p.x + reach, p.y + reach) ?? [];
   const found: NearSegment[] = [];
   for (const id of ids) {
-    const cubic = segmentCubic(field.paths[field.segmentAt[id * 2]!]!, field.segmentAt[id * 2 + 1]!);
-    const n = nearestOnCubic(cubic, p);
+    const path = field.paths[field.segmentAt[id * 2]!]!;
+    const segment = field.segmentAt[id * 2 + 1]!;
+    const cubic = segmentCubic(path, segment);
+    const n = segmentIsLine(path, segment) ? nearestOnLine(cubic, p) : nearestOnCubic(cubic, p);
     if (n.distance <= reach) found.push({ cubic, point: n.point, distance: n.distance });
   }
   return found.sort((a, b) => a.distance - b.distance).slice(0, most);

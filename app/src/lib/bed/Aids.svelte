@@ -12,7 +12,7 @@
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
-  import { radiusGrips } from './forms';
+  import { formInHand, radiusGrips } from './forms';
   import type { Foresight } from './shown';
 
   // Lines that help and are no part of the drawing: grid, guides, axes, what a point snaps to, offers, the crosshair.
@@ -143,10 +143,13 @@
     />
   {/if}
   {#each roundings as at, i (i)}
+    {@const turn = ((formInHand(desk)?.form.angle ?? 0) * 180) / Math.PI + 90 * i}
     {@const pointed =
       foresight.kind === 'radius' && Math.hypot(bed(foresight.at).x - at.x, bed(foresight.at).y - at.y) < 1}
-    <circle class="halo" cx={at.x} cy={at.y} r={pointed ? 5 : 4} />
-    <circle class="rounding" cx={at.x} cy={at.y} r={pointed ? 5 : 4} />
+    <g transform="translate({at.x} {at.y}) rotate({turn}) scale({pointed ? 1.25 : 1})">
+      <path class="halo" d="M-5 4A9 9 0 0 1 4 -5" />
+      <path class="rounding" d="M-5 4A9 9 0 0 1 4 -5" />
+    </g>
   {/each}
   {#each twice as at (`${at.x} ${at.y}`)}
     <circle class="halo" cx={at.x} cy={at.y} r="13" />
@@ -227,6 +230,9 @@
   .rounding,
   .cross {
     stroke: var(--carrot);
+  }
+  .rounding {
+    stroke-width: 2;
   }
   .warning {
     stroke: var(--brick);

@@ -55,6 +55,23 @@ describe('marks of anchors', () => {
     expect(Math.abs(u.x * v.x + u.y * v.y)).toBeLessThan(0.2);
   });
 
+  it('close their rails when handles are equal, and are doubled when shared with a neighbour', () => {
+    const of = (values: Partial<Anchor>): string =>
+      anchorMark(path(corner(0, 0), { ...smooth(50, 0, { x: 20, y: 0 }), ...values }, corner(100, 0)), 1, at);
+    const plain = of({});
+    const equal = of({ equal: true });
+    expect(plain.match(/M/g)).toHaveLength(2);
+    expect(equal.match(/M/g)).toHaveLength(6);
+    // The ticks point away from the line.
+    for (const p of pointsOf(equal)) expect(Math.abs(p.y - at.y)).toBeGreaterThanOrEqual(5);
+    const shared = of({ shared: 'k' });
+    expect(shared.startsWith(plain)).toBe(true);
+    expect(pointsOf(shared)).toHaveLength(8);
+    expect(Math.max(...pointsOf(shared).map((p) => Math.abs(p.y - at.y)))).toBeGreaterThan(
+      Math.max(...pointsOf(plain).map((p) => Math.abs(p.y - at.y))) + 3,
+    );
+  });
+
   it('are shorter rails in a straight run, and grow under the pointer', () => {
     const straight = path(corner(0, 0), corner(50, 0), corner(100, 0));
     const [a, b] = pointsOf(anchorMark(straight, 1, at)) as [Point, Point];

@@ -60,6 +60,9 @@ function fieldWithout(art: Art, without: ReadonlySet<string>): SnapField {
   return field;
 }
 
+/** Level and upright lines are exactly so: what snaps to them gets no rounding. */
+const level = (v: number): number => (Math.abs(v) < 1e-15 ? 0 : v);
+
 /** Lines and spots that stand on the sheet whatever is drawn. */
 function standing(desk: Desk): { spots: SnapSpot[]; lines: SnapLine[] } {
   const { sheet, guides, axis } = desk.art;
@@ -67,7 +70,7 @@ function standing(desk: Desk): { spots: SnapSpot[]; lines: SnapLine[] } {
   const spots: SnapSpot[] = [];
   const lines: SnapLine[] = [];
   const line = (kind: SnapKind, at: Point, angle: number, why: string): void =>
-    void lines.push({ kind, at, along: { x: Math.cos(angle), y: Math.sin(angle) }, why });
+    void lines.push({ kind, at, along: { x: level(Math.cos(angle)), y: level(Math.sin(angle)) }, why });
   if (snap.guides) {
     for (const g of guides.lines) line('guides', g, g.angle, 'guide');
     if (axis?.kind === 'mirror') line('guides', axis, axis.angle, 'mirror axis');

@@ -241,16 +241,18 @@
   .offer {
     position: absolute;
     top: 10px;
-    left: 50%;
+    right: 0;
+    left: 0;
     display: flex;
     align-items: center;
     gap: 10px;
+    width: max-content;
     max-width: 92%;
+    margin-inline: auto;
     padding: 5px 6px 5px 12px;
     border: 1px solid var(--line);
     border-radius: 6px;
     background: var(--paper);
-    translate: -50% 0;
   }
   progress {
     width: 120px;

@@ -50,7 +50,8 @@ function remembered(store: Store | undefined): HabitValues {
   } catch {
     value = {};
   }
-  return habitsSchema.parse(typeof value === 'object' && value !== null ? value : {});
+  const read = habitsSchema.safeParse(value);
+  return read.success ? read.data : habitsSchema.parse({});
 }
 
 /** Habits kept in a store, the browser's when none is given. */

@@ -69,7 +69,7 @@ const nudges: Command[] = (
     id: `nudge-${word}-${k}`,
     title: `Nudge ${word}${much}`,
     keys: [`${with_}${key}`],
-    steps: ['refine', 'block-in', 'colour'],
+    steps: ['refine', 'colour'],
     when: (w) => hasChosen(w),
     run: (w) => void nudge(w.desk, { x: (x * k) / w.desk.view.scale, y: (y * k) / w.desk.view.scale }),
   })),

@@ -12,6 +12,7 @@
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import { SNAP_WORDS } from '$lib/bed/snapping';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -107,11 +108,7 @@
   />
   <p class="quiet">A ring warns where a stroke runs along one that is there.</p>
 {/if}
-<details>
-  <summary
-    >Snap <span class="quiet">{habits.snapOn ? `to ${snapping} of ${SNAP_KINDS.length}` : 'off'}</span
-    ></summary
-  >
+<Fold title="Snap" figure={habits.snapOn ? `to ${snapping} of ${SNAP_KINDS.length}` : 'off'}>
   <Toggle label="Snap" on={habits.snapOn} change={(snapOn) => habits.set({ snapOn })} />
   {#each SNAP_KINDS as kind (kind)}
     <Toggle
@@ -121,17 +118,18 @@
     />
   {/each}
   <p class="quiet">Within 8 px on screen. Hold C to draw freely, tap it to switch.</p>
-</details>
-<details open={desk.art.axis !== null || desk.task !== null}>
-  <summary>Axis <span class="quiet">{desk.art.axis ? desk.art.axis.kind : 'none'}</span></summary>
+</Fold>
+<Fold
+  title="Axis"
+  figure={desk.art.axis ? desk.art.axis.kind : 'none'}
+  open={desk.art.axis !== null || desk.task !== null}
+>
   <AxisFields {workplace} />
-</details>
-<details>
-  <summary>Guides and grid <span class="quiet">{desk.art.guides.lines.length}</span></summary>
+</Fold>
+<Fold title="Guides and grid" figure={String(desk.art.guides.lines.length)}>
   <Guides {desk} />
-</details>
-<details>
-  <summary>Tracing ink <span class="quiet">{habits.inkWidth} px</span></summary>
+</Fold>
+<Fold title="Tracing ink" figure="{habits.inkWidth} px">
   <Range
     label="Width on screen"
     value={habits.inkWidth}
@@ -141,17 +139,4 @@
     text="{habits.inkWidth} px"
     change={(inkWidth) => habits.set({ inkWidth })}
   />
-</details>
-
-<style>
-  details[open] {
-    display: flex;
-    flex-direction: column;
-    gap: 6px;
-  }
-  summary {
-    display: flex;
-    justify-content: space-between;
-    cursor: pointer;
-  }
-</style>
+</Fold>

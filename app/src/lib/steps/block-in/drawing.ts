@@ -11,6 +11,7 @@ import { compose, apply, scaling, type Point } from '@mirrot/core';
 import { axisLine, placeAxis } from '$lib/bed/axes';
 import { endPath } from '$lib/bed/block-in';
 import { FORM_WORDS } from '$lib/bed/forms';
+import { nudge } from '$lib/bed/shaping';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { wishFor } from '$lib/desk/seeing.svelte';
@@ -76,7 +77,7 @@ const shared = (desk: Desk): boolean =>
     (a) => desk.shapeOf(a.shape)?.paths.find((p) => p.id === a.path)?.anchors[a.index]?.shared !== undefined,
   );
 
-/** The crosshair moved by keys: it begins in the middle of the bed. */
+/** Arrows in Block in: what is chosen is nudged, else the crosshair moves, which begins where the pointer is. */
 const crosshair: Command[] = (
   [
     ['←', -1, 0, 'left'],
@@ -87,17 +88,18 @@ const crosshair: Command[] = (
 ).flatMap(([key, x, y, word]) =>
   (
     [
-      ['', 10, ''],
-      ['Shift+', 100, ' far'],
-      ['Alt+', 1, ' by a pixel'],
+      ['', 10, 1, ''],
+      ['Shift+', 100, 10, ' far'],
+      ['Alt+', 1, 0.1, ' a little'],
     ] as const
-  ).map(([held, by, much]): Command => ({
+  ).map(([held, by, nudged, much]): Command => ({
     id: `cross-${word}-${by}`,
-    title: `Move the crosshair ${word}${much}`,
+    title: `Move the crosshair, or what is chosen, ${word}${much}`,
     keys: [`${held}${key}`],
     steps: ['block-in'],
-    when: (w) => w.desk.choice.shapes.length === 0,
     run({ desk }) {
+      const step = nudged / desk.view.scale;
+      if (desk.choice.shapes.length > 0) return void nudge(desk, { x: x * step, y: y * step });
       const { width, height } = desk.bed;
       const start = desk.cross ?? toSheet(desk.view, desk.pointerAt ?? { x: width / 2, y: height / 2 });
       const k = by / desk.view.scale;

@@ -23,6 +23,7 @@
     turnPicture,
   } from '$lib/desk/placing';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -269,8 +270,7 @@
       change={(veil) => set(veil ? 'Draw the veil' : 'Lift the veil', { veil })}
     />
   </section>
-  <details>
-    <summary>Where it comes from</summary>
+  <Fold title="Where it comes from">
     {#each ['source', 'author', 'licence', 'address'] as const as key (key)}
       <label class="field">
         <span class="quiet">{key}</span>
@@ -286,22 +286,20 @@
         />
       </label>
     {/each}
-  </details>
+  </Fold>
 {:else}
   <p class="quiet">No picture lies on the sheet. Add one, paste one, or drop a file on the bed.</p>
 {/if}
-<details>
-  <summary>Guides and grid <span class="quiet">{desk.art.guides.lines.length}</span></summary>
+<Fold title="Guides and grid" figure={String(desk.art.guides.lines.length)}>
   <Guides {desk} />
-</details>
+</Fold>
 <p class="quiet">
   Sheet {fromPx(sheet.width, unit).toFixed(digits)} × {fromPx(sheet.height, unit).toFixed(digits)}
   {unit}, {sheet.ppi} ppi for print.
 </p>
 
 <style>
-  section,
-  details[open] {
+  section {
     display: flex;
     flex-direction: column;
     gap: 6px;
@@ -313,11 +311,5 @@
     display: grid;
     grid-template-columns: 1fr 1fr;
     gap: 6px;
-  }
-  summary {
-    cursor: pointer;
-  }
-  details .field {
-    margin-top: 6px;
   }
 </style>

@@ -1,0 +1,48 @@
+<script lang="ts">
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import type { Snippet } from 'svelte';
+
+  interface Props {
+    title: string;
+    /** Stands at the right, so that it is known without opening. */
+    figure?: string;
+    open?: boolean;
+    children: Snippet;
+  }
+  let { title, figure, open = false, children }: Props = $props();
+</script>
+
+<details {open}>
+  <summary><ChevronRight size={15} strokeWidth={1.75} />{title}<span class="quiet">{figure}</span></summary>
+  {@render children()}
+</details>
+
+<style>
+  details[open] {
+    display: flex;
+    flex-direction: column;
+    gap: 6px;
+    padding-bottom: 4px;
+  }
+  summary {
+    display: flex;
+    align-items: center;
+    gap: 4px;
+    cursor: pointer;
+  }
+  summary > .quiet {
+    margin-left: auto;
+  }
+  summary > :global(svg) {
+    color: var(--quiet);
+    transition: rotate 100ms;
+  }
+  details[open] > summary > :global(svg) {
+    rotate: 90deg;
+  }
+  @media (prefers-reduced-motion: reduce) {
+    summary > :global(svg) {
+      transition: none;
+    }
+  }
+</style>
