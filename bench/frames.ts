@@ -117,6 +117,15 @@ try {
     for (let i = 0; i < FRAMES; i++) await page.mouse.wheel(0, i < FRAMES / 2 ? -10 : 10);
     await page.keyboard.up('Control');
   };
+  /** A path begun in free space, and the pointer moved about among the shapes: the next segment is shown. */
+  const preview = async (): Promise<void> => {
+    const p = await onPage({ x: 5, y: 5 });
+    await page.mouse.move(p.x, p.y);
+    await page.mouse.down();
+    await page.mouse.up();
+    for (let i = 0; i < FRAMES; i++)
+      await page.mouse.move(middle.x + 200 * Math.sin(i / 20), middle.y + 150 * Math.sin(i / 14));
+  };
   const measured: [string, Frames][] = [];
   measured.push(['drag an anchor', await framesDuring(page, () => drag(path.anchors[0]!))]);
   measured.push([
@@ -126,6 +135,10 @@ try {
   measured.push(['pan', await framesDuring(page, pan)]);
   await page.waitForTimeout(500);
   measured.push(['zoom', await framesDuring(page, zoom)]);
+  await page.keyboard.press('0');
+  await page.keyboard.press('2');
+  await page.waitForTimeout(800);
+  measured.push(['next segment', await framesDuring(page, preview)]);
 
   // Naive: the same elements, all drawn anew each frame, by moving what they stand in or by building them again.
   const redraw = (what: 'build' | 'move'): Promise<void> =>

@@ -6,6 +6,7 @@ import {
   anchorCount,
   apply,
   cubicPoint,
+  drawnTwice,
   formatHex,
   homography,
   invert,
@@ -23,7 +24,10 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { cornersOf, grain } from './camera';
+import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
+import { GOURD } from './originals/gourd';
+import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
 import { BADGE_CORNERS } from './scene';
 
@@ -39,7 +43,7 @@ const pixels = async (file: string) => {
 const shapeIn = (art: Art, name: string): Shape =>
   shapesOf(art).find(({ shape }) => shape.name === name)!.shape;
 
-describe.each(['watering-can', 'gate-badge'])('%s', (name) => {
+describe.each(['watering-can', 'gate-badge', 'fern', 'plant-labels', 'gourd'])('%s', (name) => {
   it('ships a picture at least 1600 px wide, and a document that can be read', async () => {
     const { picture, art } = load(name);
     expect(existsSync(join(here, 'pictures', picture))).toBe(true);
@@ -115,6 +119,96 @@ describe('Gate badge, half traced', () => {
     expect(Math.abs(side(a, b) - side(c, d))).toBeGreaterThan(10);
     expect(side(a, b)).toBeLessThan(900);
     expect(apply(back, { x: 0, y: 0 })).toEqual({ x: 0, y: 0 });
+  });
+});
+
+describe('Fern, rough pass done', () => {
+  const { art } = load('fern');
+  const shapes = shapesOf(art).map((p) => p.shape);
+  const back = invert(art.pictures[0]!.placement)!;
+
+  it('has every line of the sketch, none filled, most anchors flowing, tips still corners', () => {
+    expect(shapes).toHaveLength(FERN.layers.reduce((n, l) => n + l.shapes.length, 0));
+    expect(shapes.every((s) => s.fill === null && s.paths.length === 1)).toBe(true);
+    const anchors = shapes.flatMap((s) => s.paths[0]!.anchors);
+    const flowing = anchors.filter((a) => a.kind === 'flowing').length;
+    expect(flowing / anchors.length).toBeGreaterThan(0.6);
+    expect(flowing).toBeLessThan(anchors.length);
+  });
+
+  it('leaves a rough hand’s drift from the pencil’s line, two pixels or so, not more than six', () => {
+    for (const { name, d } of FERN.layers.flatMap((l) => l.shapes)) {
+      const truth = parsePathData(d)[0]!;
+      const drawn = transformPath(shapeIn(art, name).paths[0]!, back);
+      const off = pathCubics(truth).map((c) => nearestOnPath(drawn, cubicPoint(c, 0.4))!.distance);
+      const mean = off.reduce((s, v) => s + v, 0) / off.length;
+      expect(mean, name).toBeGreaterThan(0.3);
+      expect(mean, name).toBeLessThan(6);
+    }
+  });
+
+  it('is drawn in graphite on paper: the rib is darker than the page beside it', async () => {
+    const picture = await pixels('fern.jpg');
+    const rib = pathCubics(parsePathData(FERN.layers[0]!.shapes[0]!.d)[0]!)[0]!;
+    const light = (x: number, y: number): number => sampleDisc(picture, x, y, 3)![0];
+    for (const t of [0.05, 0.1, 0.14]) {
+      const p = cubicPoint(rib, t);
+      expect(light(p.x, p.y)).toBeLessThan(light(p.x + 40, p.y) - 0.15);
+    }
+  });
+});
+
+describe('Plant labels, two words done', () => {
+  const { art } = load('plant-labels');
+  const shapes = shapesOf(art).map((p) => p.shape);
+
+  it('has “mint” and “sorrel” in single strokes of one pen, “dill” still to do', () => {
+    expect(art.layers.map((l) => l.name)).toEqual(['Mint', 'Sorrel']);
+    expect(PLANT_LABELS.layers.map((l) => l.name)).toEqual(['Mint', 'Sorrel', 'Dill']);
+    const width = PEN * art.pictures[0]!.placement[0];
+    for (const s of shapes) {
+      expect(s.paths.every((p) => !p.closed)).toBe(true);
+      expect(s.stroke!.width).toBeCloseTo(width, 2);
+      expect(s.fill).toBeNull();
+    }
+  });
+
+  it('draws nothing twice', () => {
+    for (const s of shapes) {
+      const others = shapes.filter((o) => o !== s).flatMap((o) => o.paths);
+      expect(drawnTwice(s.paths[0]!, others, s.stroke!.width), s.name).toEqual([]);
+    }
+  });
+});
+
+describe('Gourd, a third of its mosaic done', () => {
+  const { art } = load('gourd');
+  const shapes = shapesOf(art).map((p) => p.shape);
+
+  it('has a third of the pieces, filled with what the photograph shows', async () => {
+    const all = GOURD.layers[0]!.shapes;
+    expect(shapes).toHaveLength(all.length / 3);
+    const picture = await pixels('gourd.jpg');
+    for (const s of shapes) {
+      const [x, y] = all.find((o) => o.name === s.name)!.sample;
+      expect(s.fill!.hex).toBe(formatHex(sampleDisc(picture, x, y, 5)!));
+    }
+  });
+
+  it('has no gap: every side between two pieces is in both, corner for corner, and its corners share a key', () => {
+    const sides = new Map<string, number>();
+    for (const s of shapes) {
+      const { anchors } = s.paths[0]!;
+      anchors.forEach((a, i) => {
+        const b = anchors[(i + 1) % anchors.length]!;
+        const key = [`${a.x} ${a.y} ${a.shared}`, `${b.x} ${b.y} ${b.shared}`].sort().join('|');
+        sides.set(key, (sides.get(key) ?? 0) + 1);
+      });
+    }
+    const inner = [...sides].filter(([, n]) => n === 2);
+    // Four rows of seven pieces: 3 × 7 sides between rows, 4 × 6 within them.
+    expect(inner).toHaveLength(3 * 7 + 4 * 6);
+    expect(inner.every(([key]) => !key.includes('undefined'))).toBe(true);
   });
 });
 

@@ -5,9 +5,18 @@ import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import type { Raster } from '@mirrot/core';
 import { develop, draw, grain, lookAt, vignette } from './camera';
-import { gateBadgeProject, wateringCanProject } from './projects';
+import {
+  fernProject,
+  gateBadgeProject,
+  gourdProject,
+  plantLabelsProject,
+  wateringCanProject,
+} from './projects';
 import { BADGE_CORNERS, BADGE_PHOTO } from './scene';
+import { FERN } from './originals/fern';
 import { boards, GATE_BADGE } from './originals/gate-badge';
+import { GOURD } from './originals/gourd';
+import { PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
 
 const here = fileURLToPath(new URL('.', import.meta.url));
@@ -67,3 +76,12 @@ const badge = await keep(
   await develop(vignette(grain(await photographBadge(), 12, 9), 0.3), 80, 72),
 );
 keepProject('gate-badge', gateBadgeProject(badge));
+await keep('fern', await develop(vignette(grain(await draw(FERN.photograph()), 9, 15), 0.1), 82, 200));
+keepProject('fern', fernProject());
+await keep('plant-labels', await develop(grain(await draw(PLANT_LABELS.photograph()), 8, 23), 84, 300));
+keepProject('plant-labels', plantLabelsProject());
+const gourd = await keep(
+  'gourd',
+  await develop(vignette(grain(await draw(GOURD.photograph(), 200), 12, 31), 0.3), 84, 240),
+);
+keepProject('gourd', gourdProject(gourd));

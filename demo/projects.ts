@@ -1,9 +1,13 @@
 import {
   ART_VERSION,
+  corner,
+  cubicPoint,
   emptyArt,
+  flowAll,
   formatHex,
   homography,
   parsePathData,
+  pathCubics,
   placedPicture,
   project,
   projectPath,
@@ -19,8 +23,11 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { cornersOf } from './camera';
+import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
+import { COLUMNS, GOURD } from './originals/gourd';
 import type { Original, OriginalShape } from './originals/original';
+import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
 import { BADGE_CORNERS } from './scene';
 
@@ -174,4 +181,88 @@ export function gateBadgeProject(picture: Raster): DemoProject {
     picture: 'gate-badge.jpg',
     art: artOf({ name: 'gate-badge', width: picture.width, height: picture.height }, 100, layers),
   };
+}
+
+/** How far off, in picture pixels, a quick hand puts its anchors down. */
+const HASTE: readonly (readonly [number, number])[] = [
+  [3, -2],
+  [-2, 3],
+  [2, 2],
+  [-3, -1],
+  [1, -3],
+];
+
+/** A path as a rough pass puts it down: corners only, one in the middle of each long segment, then made to flow. */
+function roughPass(path: Path, from: number): Path {
+  const cubics = pathCubics(path);
+  const spots = cubics.flatMap((c) => [c[0], cubicPoint(c, 0.5)]);
+  if (!path.closed) spots.push(cubics.at(-1)![3]);
+  const cut: Path = {
+    ...path,
+    anchors: spots.map((p, i) => {
+      const [dx, dy] = HASTE[(from + i) % HASTE.length]!;
+      return corner(p.x + dx, p.y + dy);
+    }),
+  };
+  return flowAll(cut, { sharpest: (75 * Math.PI) / 180 });
+}
+
+/** Fern, its rough pass done: corners put down in haste over the pencil's line, then all made to flow. */
+export function fernProject(): DemoProject {
+  const layers = FERN.layers.map(({ name, shapes }) =>
+    layerOf(
+      name,
+      shapes.map((s, k) =>
+        shapeOf(
+          s.name,
+          seenPaths(s, null).map((p) => roughPass(p, k)),
+          null,
+        ),
+      ),
+    ),
+  );
+  return { name: 'Fern', picture: 'fern.jpg', art: artOf(FERN, 150, layers) };
+}
+
+/** Ink of the labels' pen. */
+const PEN_INK = '#22315c';
+
+/** Plant labels, two words of three done: every letter in single strokes, as wide as the pen's line. */
+export function plantLabelsProject(): DemoProject {
+  const k = (180 * 96) / 25.4 / PLANT_LABELS.width;
+  const layers = PLANT_LABELS.layers.slice(0, 2).map(({ name, shapes }) =>
+    layerOf(
+      name,
+      shapes.map((s) => ({
+        ...shapeOf(s.name, seenPaths(s, null), null),
+        stroke: { hex: PEN_INK, width: Number((PEN * k).toFixed(3)) },
+      })),
+    ),
+  );
+  return { name: 'Plant labels', picture: 'plant-labels.jpg', art: artOf(PLANT_LABELS, 180, layers) };
+}
+
+/** Gourd, a third of its mosaic done from the foot up: neighbours share their corners, so there is no gap. */
+export function gourdProject(picture: Raster): DemoProject {
+  const pieces = GOURD.layers[0]!.shapes;
+  const done = pieces.slice(pieces.length - Math.round(pieces.length / 3 / COLUMNS) * COLUMNS);
+  const count = new Map<string, number>();
+  const spot = (p: Point): string => `${p.x} ${p.y}`;
+  const paths = done.map((s) => seenPaths(s, null));
+  for (const a of paths.flat().flatMap((p) => p.anchors)) count.set(spot(a), (count.get(spot(a)) ?? 0) + 1);
+  const keys = new Map([...count].filter(([, n]) => n > 1).map(([at], i) => [at, `corner-${i + 1}`]));
+  const shapes = done.map((s, i) =>
+    shapeOf(
+      s.name,
+      paths[i]!.map((p) => ({
+        ...p,
+        anchors: p.anchors.map((a) => {
+          const shared = keys.get(spot(a));
+          return shared ? { ...a, shared } : a;
+        }),
+      })),
+      sampled(picture, { x: s.sample[0], y: s.sample[1] }),
+    ),
+  );
+  return { name: 'Gourd', picture: 'gourd.jpg', art: artOf(GOURD, 140, [layerOf('Mosaic', shapes)]) };
 }

@@ -6,3 +6,4 @@ installDebian();
 buildApp();
 run('npx', ['tsx', 'bench/frames.ts']);
 run('npx', ['tsx', 'bench/views.ts']);
+run('npx', ['tsx', 'bench/drawing.ts']);

@@ -11,15 +11,20 @@ export interface DoubleStretch {
 
 /** Two lines run along each other when their directions differ by less than this cosine says: 20°. */
 const ALONG = Math.cos((20 * Math.PI) / 180);
-/** Shorter stretches, in pen widths, are crossings and ends that meet. */
+/**
+ * Shorter stretches, in pen widths, are crossings. At an end of the stroke more is allowed: there it leaves the other
+ * one as a branch leaves a stem.
+ */
 const LEAST_LENGTH = 2;
+const LEAST_AT_END = 5;
 /** Samples to a pen's width along the path. */
 const SAMPLES = 3;
 const MOST_SAMPLES = 4000;
 
 /**
  * Where a stroke runs along another one so closely that a pen would draw there twice: within the pen's width, in nearly
- * the same direction or its opposite, for longer than two widths. Strokes that cross or whose ends meet do not count.
+ * the same direction or its opposite, for longer than two widths (five where one begins or ends on the other). Strokes
+ * that cross or whose ends meet do not count.
  *
  * @param width of the pen, in the paths' unit, above 0
  */
@@ -53,7 +58,9 @@ export function drawnTwice(path: Path, others: readonly Path[], width: number): 
     const from = i;
     let long = 0;
     while (i + 1 < samples.length && along[i + 1]) long += distance(samples[i]!.at, samples[++i]!.at);
-    if (long > LEAST_LENGTH * width) found.push({ at: samples[(from + i) >> 1]!.at, length: long });
+    const atEnd = !path.closed && (from === 0 || i === samples.length - 1);
+    if (long > (atEnd && !(from === 0 && i === samples.length - 1) ? LEAST_AT_END : LEAST_LENGTH) * width)
+      found.push({ at: samples[(from + i) >> 1]!.at, length: long });
   }
   return found;
 }

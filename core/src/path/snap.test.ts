@@ -154,6 +154,11 @@ describe('strokes drawn twice', () => {
     expect(drawnTwice(pathOf([anchor(50, -50), anchor(50, 50)]), [line(0)], 2)).toEqual([]);
     expect(drawnTwice(pathOf([anchor(100, 0), anchor(160, 60)]), [line(0)], 2)).toEqual([]);
     expect(drawnTwice(pathOf([anchor(100, 0), anchor(200, 0)]), [line(0)], 2)).toEqual([]);
+    // An arch that leaves a stem slowly, as in n and m, is a branch; one that follows it farther is not.
+    const arch = (x: number, y: number): ReturnType<typeof pathOf> =>
+      pathOf([anchor(50, 0, null, [8, -0.8]), anchor(x, y, [-10, 10], null)]);
+    expect(drawnTwice(arch(75, -20), [line(0)], 2)).toEqual([]);
+    expect(drawnTwice(arch(99, -1), [line(0)], 2)).toHaveLength(1);
     expect(drawnTwice(pathOf([anchor(0, 0)]), [line(0)], 2)).toEqual([]);
     expect(drawnTwice(line(0), [], 2)).toEqual([]);
   });

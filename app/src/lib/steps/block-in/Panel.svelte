@@ -85,7 +85,9 @@
 {/if}
 <FormFields {desk} />
 <p class="quiet" dir="auto">
-  New paths go on {layer ? layer.name : 'no layer: all are hidden or locked'}, in tracing ink only. Carry {desk.carry
+  New paths go on {layer ? layer.name : 'no layer: all are hidden or locked'}, {habits.pen
+    ? 'as strokes of the pen.'
+    : 'in tracing ink only.'} Carry {desk.carry
     ? 'on: a curved anchor’s leaving handle shapes the next segment.'
     : 'off: the next segment starts straight.'}
 </p>
