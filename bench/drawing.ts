@@ -72,7 +72,7 @@ const wave = (n: number): Path => ({
 });
 const flow = (n: number): number => {
   const path = wave(n);
-  return time(() => void flowAll(path, { sharpest: 3 }));
+  return time(() => void flowAll(path, { sharpest: 3 }), 30);
 };
 const DENSE = 600;
 const dense = time(() => {

@@ -1,4 +1,4 @@
-import { cross, dot, length, negate, scale, subtract, unit, type Point } from '../geometry/vector';
+import { cross, dot, negate, unit, type Point } from '../geometry/vector';
 import { solveCyclic, solveTridiagonal } from '../geometry/tridiagonal';
 import { anchorAt, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
 
@@ -22,6 +22,8 @@ export function hobbyLength(theta: number, phi: number): number {
 /** How a run begins or ends: in a direction that is given, or as it comes (Hobby's curl 1: like a circle's arc). */
 type End = Point | null;
 
+type Four = [Float64Array, Float64Array, Float64Array, Float64Array];
+
 /**
  * Angles θ between each chord and the direction in which the curve leaves its first point, by Hobby's linear system
  * ("mock curvature" continuous at inner points).
@@ -33,28 +35,29 @@ function angles(
   start: End,
   end: End,
   round: boolean,
-): { theta: number[]; psi: number[] } {
+): { theta: Float64Array; psi: Float64Array } {
   const n = points.length - 1;
-  const chords = Array.from({ length: n }, (_, k) => subtract(points[k + 1]!, points[k]!));
-  const d = chords.map(length);
-  const psi = Array.from({ length: n + 1 }, (_, k) => {
-    if (k > 0 && k < n) return turn(chords[k - 1]!, chords[k]!);
-    return round ? turn(chords[n - 1]!, chords[0]!) : 0;
-  });
+  // Long paths flow within a frame: chords, their lengths and turns are laid out by hand.
+  const [x, y, d, psi] = [n, n, n, n + 1].map((size) => new Float64Array(size)) as Four;
+  for (let k = 0; k < n; k++) {
+    x[k] = points[k + 1]!.x - points[k]!.x;
+    y[k] = points[k + 1]!.y - points[k]!.y;
+    d[k] = Math.sqrt(x[k]! * x[k]! + y[k]! * y[k]!);
+  }
+  const turned = (i: number, k: number): number =>
+    Math.atan2(x[i]! * y[k]! - y[i]! * x[k]!, x[i]! * x[k]! + y[i]! * y[k]!);
+  for (let k = 1; k < n; k++) psi[k] = turned(k - 1, k);
+  if (round) psi[0] = psi[n] = turned(n - 1, 0);
   const size = round ? n : n + 1;
-  const [before, on, after, right] = [0, 0, 0, 0].map(() => new Float64Array(size)) as [
-    Float64Array,
-    Float64Array,
-    Float64Array,
-    Float64Array,
-  ];
+  const [before, on, after, right] = [size, size, size, size].map((s) => new Float64Array(s)) as Four;
   for (let k = 0; k < size; k++) {
     const first = !round && k === 0;
     const last = !round && k === n;
     const direction = first ? start : last ? end : null;
     if (direction) {
       on[k] = 1;
-      right[k] = turn(chords[first ? 0 : n - 1]!, direction);
+      const c = first ? 0 : n - 1;
+      right[k] = turn({ x: x[c]!, y: y[c]! }, direction);
     } else if (first || last) {
       on[k] = 1;
       (first ? after : before)[k] = 1;
@@ -67,16 +70,29 @@ function angles(
     }
   }
   const solved = (round ? solveCyclic : solveTridiagonal)({ before, on, after }, right);
-  const theta = Array.from(solved ?? new Float64Array(size));
-  if (round) theta.push(theta[0]!);
+  const theta = new Float64Array(n + 1);
+  if (solved) theta.set(solved);
+  if (round) theta[n] = theta[0]!;
   return { theta, psi };
 }
 
-const rotated = (v: Point, angle: number): Point => {
-  const c = Math.cos(angle);
-  const s = Math.sin(angle);
-  return { x: v.x * c - v.y * s, y: v.x * s + v.y * c };
+/** A chord turned by an angle and made `k` times as long. */
+const handle = (chord: Point, angle: number, k: number): Point => {
+  const c = k * Math.cos(angle);
+  const s = k * Math.sin(angle);
+  return { x: chord.x * c - chord.y * s, y: chord.x * s + chord.y * c };
 };
+
+/** An anchor with other handles; most have nothing else to carry over. */
+const withHandles = (
+  a: Anchor,
+  kind: Anchor['kind'],
+  arriving: Point | null,
+  leaving: Point | null,
+): Anchor =>
+  a.equal === undefined && a.shared === undefined
+    ? { x: a.x, y: a.y, kind, in: arriving, out: leaving }
+    : { ...a, kind, in: arriving, out: leaving };
 
 /** Whether any anchor of the path is flowing. */
 export const flows = (path: Path): boolean => path.anchors.some((a) => a.kind === 'flowing');
@@ -89,7 +105,8 @@ export function settleFlow(path: Path): Path {
   if (!flows(path)) return path;
   const n = path.anchors.length;
   const flowing = (i: number | null): boolean => i !== null && path.anchors[i]!.kind === 'flowing';
-  const anchors: Anchor[] = path.anchors.map((a) => ({ ...a }));
+  const leaves = new Array<Point | null>(n).fill(null);
+  const arrives = new Array<Point | null>(n).fill(null);
   const count = path.closed && n > 1 ? n : n - 1;
   const inFlow = (segment: number): boolean => flowing(segment) || flowing((segment + 1) % n);
   /** Direction a run must have at an end that does not flow: that of what lies on its other side, when it is smooth. */
@@ -117,17 +134,11 @@ export function settleFlow(path: Path): Path {
       round,
     );
     for (let k = 0; k + 1 < indices.length; k++) {
-      const chord = subtract(points[k + 1]!, points[k]!);
-      const out = theta[k]!;
+      const chord = { x: points[k + 1]!.x - points[k]!.x, y: points[k + 1]!.y - points[k]!.y };
+      const leaving = theta[k]!;
       const arriving = -psi[k + 1]! - theta[k + 1]!;
-      anchors[indices[k]!] = {
-        ...anchors[indices[k]!]!,
-        out: scale(rotated(chord, out), hobbyLength(out, arriving)),
-      };
-      anchors[indices[k + 1]!] = {
-        ...anchors[indices[k + 1]!]!,
-        in: scale(rotated(chord, -arriving), -hobbyLength(arriving, out)),
-      };
+      leaves[indices[k]!] = handle(chord, leaving, hobbyLength(leaving, arriving));
+      arrives[indices[k + 1]!] = handle(chord, -arriving, -hobbyLength(arriving, leaving));
     }
   };
   const apart = (segment: number): boolean => {
@@ -135,16 +146,15 @@ export function settleFlow(path: Path): Path {
     const b = path.anchors[(segment + 1) % n]!;
     return a.x !== b.x || a.y !== b.y;
   };
-  const usable = Array.from({ length: count }, (_, s) => inFlow(s) && apart(s));
+  const usable = new Array<boolean>(count);
+  for (let s = 0; s < count; s++) usable[s] = inFlow(s) && apart(s);
   if (path.closed && n > 1 && usable.every(Boolean) && path.anchors.every((a) => a.kind === 'flowing')) {
     lay([...path.anchors.keys(), 0], true);
   } else {
-    const starts = usable.flatMap((u, s) => {
+    for (let s = 0; s < count; s++) {
       const before = path.closed ? (s - 1 + count) % count : s - 1;
       const goesOn = before >= 0 && usable[before] && flowing(s) && before !== s;
-      return u && !goesOn ? [s] : [];
-    });
-    for (const s of starts) {
+      if (!usable[s] || goesOn) continue;
       const run = [s];
       let i = s;
       do {
@@ -154,6 +164,12 @@ export function settleFlow(path: Path): Path {
       lay(run, false);
     }
   }
+  const anchors = path.anchors.map((a, i): Anchor => {
+    const arriving = arrives[i];
+    const leaving = leaves[i];
+    if (!arriving && !leaving) return a;
+    return withHandles(a, a.kind, arriving ?? a.in, leaving ?? a.out);
+  });
   return { ...path, anchors };
 }
 
@@ -196,29 +212,32 @@ const STRAIGHT = 0.03;
  */
 export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
   const n = path.anchors.length;
-  const bends = path.anchors.map((a, i): number | null => {
-    const before = anchorAt(path, i, -1);
-    const after = anchorAt(path, i, 1);
-    if (before === null || after === null || n < 3) return null;
-    return Math.abs(turn(subtract(a, path.anchors[before]!), subtract(path.anchors[after]!, a)));
-  });
-  const middle = (i: number | null): boolean => {
-    if (i === null || bends[i] === null || bends[i]! > STRAIGHT) return false;
-    const before = anchorAt(path, i, -1)!;
-    return segmentIsLine(path, before) && segmentIsLine(path, i);
-  };
+  const at = path.anchors;
+  const ring = path.closed && n > 1;
+  // The turn at each anchor; where there is none, more than any.
+  const bends = new Float64Array(n).fill(Infinity);
+  const straight = new Uint8Array(n);
+  for (let i = 0; i < n && n > 2; i++) {
+    if (!ring && (i === 0 || i === n - 1)) continue;
+    const [p, a, q] = [at[(i - 1 + n) % n]!, at[i]!, at[(i + 1) % n]!];
+    const [ax, ay, bx, by] = [a.x - p.x, a.y - p.y, q.x - a.x, q.y - a.y];
+    bends[i] = Math.abs(Math.atan2(ax * by - ay * bx, ax * bx + ay * by));
+    const lines = p.out === null && a.in === null && a.out === null && q.in === null;
+    if (bends[i]! <= STRAIGHT && lines) straight[i] = 1;
+  }
   const asked = only && new Set(only);
-  const anchors = path.anchors.map((a, i): Anchor => {
-    const bend = bends[i];
-    if (bend === null || bend === undefined || bend > sharpest || middle(i) || (asked && !asked.has(i)))
-      return a;
+  let changed = false;
+  const anchors = at.map((a, i): Anchor => {
+    if (!(bends[i]! <= sharpest) || straight[i] || (asked && !asked.has(i))) return a;
     // An end of a straight run is smooth: its direction is the run's.
-    const [before, after] = [middle(anchorAt(path, i, -1)), middle(anchorAt(path, i, 1))];
-    if (before && after) return a;
+    const before = straight[(i - 1 + n) % n] === 1;
+    const after = straight[(i + 1) % n] === 1;
+    if ((before && after) || (!before && !after && a.kind === 'flowing')) return a;
+    changed = true;
     if (before) return { ...a, kind: 'smooth', in: null };
     if (after) return { ...a, kind: 'smooth', out: null };
-    return a.kind === 'flowing' ? a : { ...a, kind: 'flowing' };
+    return withHandles(a, 'flowing', a.in, a.out);
   });
-  if (anchors.every((a, i) => a === path.anchors[i])) return path;
+  if (!changed) return path;
   return settleFlow({ ...path, anchors });
 }

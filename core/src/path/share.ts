@@ -1,10 +1,11 @@
 import FlatQueue from 'flatqueue';
+import { boxHas, growBox } from '../geometry/bounds';
 import { cross, distance, dot, type Point } from '../geometry/vector';
 import { insertAnchor } from './insert';
 import {
   anchorAt,
   nearestOnPath,
-  pathLength,
+  pathBounds,
   reversePath,
   segmentCount,
   type Anchor,
@@ -38,6 +39,7 @@ export const spotOf = ({ x, y }: Point): string => `${x} ${y}`;
 
 /** The path with an anchor exactly at `p`, where its line runs through there within `within`; null where it does not. */
 function withAnchorAt(path: Path, p: Point, within: number): Path | null {
+  if (!boxHas(growBox(pathBounds(path), within), p)) return null;
   const n = nearestOnPath(path, p);
   if (!n || n.distance > within) return null;
   if (n.t <= 1e-9 || n.t >= 1 - 1e-9) return null;
@@ -56,6 +58,15 @@ interface Edge {
   readonly name: string;
 }
 
+/** About how long a segment is: between its chord and its handles' way round (enough to tell ways apart). */
+function roughLength(a: Anchor, b: Anchor): number {
+  const chord = distance(a, b);
+  if (!a.out && !b.in) return chord;
+  const [p, q] = [a.out ?? { x: 0, y: 0 }, b.in ?? { x: 0, y: 0 }];
+  const between = Math.hypot(b.x + q.x - a.x - p.x, b.y + q.y - a.y - p.y);
+  return (chord + Math.hypot(p.x, p.y) + between + Math.hypot(q.x, q.y)) / 2;
+}
+
 /** Segments as a graph of the spots their anchors lie on. */
 function graphOf(paths: readonly PathOf[]): Map<string, Edge[]> {
   const graph = new Map<string, Edge[]>();
@@ -72,7 +83,7 @@ function graphOf(paths: readonly PathOf[]): Map<string, Edge[]> {
       const [a, b] = [path.anchors[i]!, path.anchors[j]!];
       const [from, to] = [spotOf(a), spotOf(b)];
       if (from === to) continue;
-      const length = pathLength({ ...path, closed: false, anchors: [a, b] });
+      const length = roughLength(a, b);
       // Two outlines that share a border give the same segment twice: it has one name.
       const handles = [a.out, b.in].map((h) => (h ? spotOf(h) : '-'));
       const name =

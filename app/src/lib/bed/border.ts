@@ -6,7 +6,6 @@ import {
   nearSegments,
   shapesOf,
   shareBorder,
-  snapField,
   styleShapes,
   together,
   type Borders,
@@ -16,6 +15,7 @@ import { newId } from '$lib/ids';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { openShapes } from './hit';
+import { fieldWithout } from './snapping';
 
 /** How far off an end may lie to count as lying on an outline, in parts of a screen pixel: rounding, no more. */
 const ON = 1e-4;
@@ -35,12 +35,11 @@ export function offerBorder(desk: Desk): void {
   if (!live || !path || path.anchors.length < 2 || desk.shapeOf(live.shape)?.axis) return;
   const [first, last] = [path.anchors[0]!, path.anchors.at(-1)!];
   const within = ON / desk.view.scale;
-  const around = outlines(desk, live.shape);
-  const field = snapField(around.map((o) => o.path));
+  const field = fieldWithout(desk.art, new Set([path.id]));
   const on = (p: typeof first): boolean =>
     nearestAnchor(field, p, within) !== null || nearSegments(field, p, within, 1).length > 0;
   if (!on(first) || !on(last)) return;
-  const borders = bordersBetween(around, last, first, within);
+  const borders = bordersBetween(outlines(desk, live.shape), last, first, within);
   if (borders) offerWay(desk, borders, 0);
 }
 

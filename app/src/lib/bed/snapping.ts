@@ -49,7 +49,8 @@ export const snapping = (desk: Desk): boolean => desk.habits.snapOn && !desk.hel
 // The field is laid out anew only when a path other than those left out has changed.
 let known: { layers: Art['layers']; without: string; field: SnapField } | null = null;
 
-function fieldWithout(art: Art, without: ReadonlySet<string>): SnapField {
+/** Everything that attracts by its anchors and segments, but for some paths. */
+export function fieldWithout(art: Art, without: ReadonlySet<string>): SnapField {
   const name = [...without].join(' ');
   if (known?.layers === art.layers && known.without === name) return known.field;
   const paths = openShapes(shapesOf(art)).flatMap((s) => wholePaths(s).filter((p) => !without.has(p.id)));
