@@ -22,6 +22,7 @@ async function expectClean(page: Page, what: string): Promise<void> {
 
 for (const colorScheme of ['light', 'dark'] as const)
   test(`every view is accessible and keeps to the page’s policy, ${colorScheme}`, async ({ page }) => {
+    test.slow();
     const errors: string[] = [];
     page.on('console', (m) => m.type() === 'error' && errors.push(m.text()));
     page.on('pageerror', (e) => errors.push(e.message));
@@ -43,8 +44,20 @@ for (const colorScheme of ['light', 'dark'] as const)
       );
       if (name === 'Refine') await h.key('v');
       if (name === 'Refine') await h.key('n');
+      for (const fold of await page.locator('.panel summary').all()) await fold.click();
       await expectClean(page, name);
     }
+    await h.key('2');
+    for (const fold of await page.locator('.panel summary').all()) await fold.click();
+    await page.getByText('box', { exact: true }).click();
+    await h.drag({ x: 40, y: 40 }, { x: 160, y: 110 });
+    await page.getByRole('button', { name: 'Level guide' }).click();
+    await page.getByText('Grid shown').click();
+    await expectClean(page, 'Block in with a box, a guide and a grid');
+    await h.key('Control+z');
+    await h.key('Control+z');
+    await h.key('Control+z');
+    await page.getByText('path', { exact: true }).click();
     await h.key('1');
     for (const name of ['Square up', 'Swap', 'Sheet']) {
       await page.getByRole('button', { name, exact: true }).click();

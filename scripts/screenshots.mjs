@@ -91,6 +91,49 @@ try {
   await square.page.getByText('circle', { exact: true }).click();
   await keep(square.page, 'square-up');
 
+  const gourd = await desk('Gourd');
+  await gourd.page.keyboard.press('2');
+  const { art } = await gourd.page.evaluate(async () =>
+    (await fetch(`/api/projects/${location.pathname.split('/').at(-1)}/art`)).json(),
+  );
+  const [left, right] = art.layers[0].children[3].paths[0].anchors;
+  const share = (p, dx, dy) => [(p.x + dx) / art.sheet.width, (p.y + dy) / art.sheet.height];
+  for (const spot of [share(right, 1, -1), share(right, 4, -46), share(left, -6, -48), share(left, -1, 1)]) {
+    await gourd.click(...spot);
+    await gourd.page.waitForTimeout(350);
+  }
+  await gourd.move(...share(left, -50, -90));
+  await keep(gourd.page, 'block-in');
+  for (const key of ['Escape', 'Escape', 'Control+z', 'Escape']) await gourd.page.keyboard.press(key);
+  await gourd.page.locator('summary', { hasText: 'Axis' }).click();
+  await gourd.page.getByRole('button', { name: 'Mirror axis' }).click();
+  await gourd.page.getByText(/own axis/).waitFor();
+  await gourd.page.keyboard.press('Enter');
+  await gourd.page
+    .getByRole('button', { name: 'Close the message' })
+    .click()
+    .catch(() => {});
+  await gourd.click(0.505, 0.22);
+  await gourd.page.waitForTimeout(350);
+  for (const [from, to] of [
+    [
+      [0.57, 0.29],
+      [0.59, 0.36],
+    ],
+    [
+      [0.7, 0.6],
+      [0.715, 0.7],
+    ],
+  ]) {
+    await gourd.move(...from);
+    await gourd.page.mouse.down();
+    await gourd.move(...to);
+    await gourd.page.mouse.up();
+    await gourd.page.waitForTimeout(350);
+  }
+  await gourd.move(0.6, 0.84);
+  await keep(gourd.page, 'block-in-axis');
+
   const badge = await desk('Gate badge', 'dark');
   await badge.page.keyboard.press('2');
   await badge.click(0.497, 0.552);

@@ -22,6 +22,29 @@ interface Edges {
   readonly step: number;
 }
 
+/**
+ * [1 2 1] along rows and columns. Slopes are read between pixels: unsmoothed, axes that happen to run on pixels would
+ * seem better than they are.
+ */
+function smooth(light: Float32Array, w: number, h: number): void {
+  const along = (step: number, count: number, lines: number, next: number): void => {
+    for (let l = 0; l < lines; l++) {
+      let before = light[l * next]!;
+      for (let k = 0; k < count; k++) {
+        const i = l * next + k * step;
+        const here = light[i]!;
+        light[i] = (before + 2 * here + light[k + 1 < count ? i + step : i]!) / 4;
+        before = here;
+      }
+    }
+  };
+  along(1, w, h, w);
+  along(w, h, w, 1);
+}
+
+/** Slope at which an edge counts in full, levels a pixel. */
+const STEEP = 9;
+
 /** The picture's slopes of lightness, its longer side brought to `size` by averaging. */
 function edgesOf({ width, height, data }: Raster, size: number): Edges {
   const step = Math.max(1, Math.max(width, height) / size);
@@ -51,6 +74,8 @@ function edgesOf({ width, height, data }: Raster, size: number): Edges {
         }
       light[y * w + x] = sum / n;
     }
+  smooth(light, w, h);
+  smooth(light, w, h);
   const gx = new Float32Array(w * h);
   const gy = new Float32Array(w * h);
   for (let y = 1; y + 1 < h; y++)
@@ -59,6 +84,14 @@ function edgesOf({ width, height, data }: Raster, size: number): Edges {
       gx[i] = (light[i + 1]! - light[i - 1]!) / 2;
       gy[i] = (light[i + w]! - light[i - w]!) / 2;
     }
+  // A slope steeper than an edge needs counts no more than an edge: else one glaring thing would outweigh a shape.
+  for (let i = 0; i < gx.length; i++) {
+    const k = Math.min(1, STEEP / Math.hypot(gx[i]!, gy[i]!));
+    if (k < 1) {
+      gx[i]! *= k;
+      gy[i]! *= k;
+    }
+  }
   const strong: { i: number; strength: number }[] = [];
   for (let i = 0; i < gx.length; i++) {
     const strength = Math.hypot(gx[i]!, gy[i]!);
@@ -79,7 +112,7 @@ const strongest = (
       x: (i % width) + 0.5,
       y: Math.floor(i / width) + 0.5,
       turn: Math.atan2(gy[i]!, gx[i]!),
-      weight: Math.min(strength, 30),
+      weight: strength,
     }));
 
 const ANGLES = 180;
@@ -97,8 +130,8 @@ function voted(edges: Edges, most: number): { angle: number; offset: number }[] 
       if (d < 4) continue;
       const across = Math.atan2(b.y - a.y, b.x - a.x);
       // Mirrored slopes: their directions lie evenly to both sides of the axis.
-      const like = -Math.cos(a.turn + b.turn - 2 * across);
-      if (like < 0.9) continue;
+      // Which side is the lighter may differ: a shape stands before light here and before dark there.
+      if (Math.abs(Math.cos(a.turn + b.turn - 2 * across)) < 0.9) continue;
       const angle = (across + Math.PI / 2 + 2 * Math.PI) % Math.PI;
       const n = { x: -Math.sin(angle), y: Math.cos(angle) };
       const offset = ((a.x + b.x) / 2 - mx) * n.x + ((a.y + b.y) / 2 - my) * n.y;
@@ -151,7 +184,7 @@ function shareOf(edges: Edges, angle: number, offset: number): number {
     // This slope, mirrored, beside the one found there.
     const along = gx[i]! * n.x + gy[i]! * n.y;
     const [qx, qy] = [gx[i]! - 2 * along * n.x, gy[i]! - 2 * along * n.y];
-    alike += Math.max(0, Math.min(strength, (px * qx + py * qy) / strength));
+    alike += Math.min(strength, Math.abs(px * qx + py * qy) / strength);
   }
   return all > 0 ? alike / all : 0;
 }

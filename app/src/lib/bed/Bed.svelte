@@ -181,7 +181,9 @@
     desk.cross = null;
     desk.pointerAt = p.screen;
     over = { ...p, again: false };
-    machine.move(p);
+    // The button was let go where the page could not hear of it.
+    if (machine.busy && e.pointerType === 'mouse' && (e.buttons & 1) === 0) machine.up(p);
+    else machine.move(p);
   }
   function up(e: PointerEvent): void {
     if (fingerUp(e)) return;

@@ -1,5 +1,14 @@
 <script lang="ts">
-  import { apply, drawnData, haloOf, wholePaths, type Cubic, type Point } from '@mirrot/core';
+  import {
+    apply,
+    axisMaps,
+    drawnData,
+    haloOf,
+    IDENTITY,
+    wholePaths,
+    type Cubic,
+    type Point,
+  } from '@mirrot/core';
   import { isAnchorChosen, type HandleRef } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
@@ -13,6 +22,8 @@
 
   /** How much larger a mark is under the pointer. */
   const LARGER = 1.25;
+  /** Marks are 16 px instead of 11 for a finger. */
+  const size = $derived(over?.type === 'touch' ? 16 / 11 : 1);
   /** Ends of open paths show their ring when the pointer is this near, in bed pixels. */
   const ENDS_NEAR = 60;
 
@@ -47,7 +58,7 @@
         const chosen = isAnchorChosen(desk.choice, ref);
         out.push({
           key: `${path.id} ${index}`,
-          d: anchorMark(path, index, at, pointed ? LARGER : 1),
+          d: anchorMark(path, index, at, size * (pointed ? LARGER : 1)),
           colour: chosen ? 'var(--carrot)' : ink,
           halo: chosen ? haloOf('') : haloOf(ink),
           at,
@@ -100,7 +111,16 @@
     crop.flatMap((p, i) => [p, { x: (p.x + crop[(i + 1) % 4]!.x) / 2, y: (p.y + crop[(i + 1) % 4]!.y) / 2 }]),
   );
   const corners = $derived(frame ? frameCorners(frame).map(bed) : []);
-  const preview = $derived('cubic' in foresight && foresight.cubic ? cubicText(foresight.cubic) : null);
+  /** The segment a press would draw or bend; one that is drawn about an axis in all its parts. */
+  const preview = $derived.by((): string | null => {
+    if (!('cubic' in foresight) || !foresight.cubic) return null;
+    const axis = foresight.kind === 'segment' ? undefined : live?.axis;
+    const { cubic } = foresight;
+    return (axis ? axisMaps(axis) : [IDENTITY])
+      .map((m) => cubicText(cubic.map((p) => apply(m, p)) as unknown as Cubic))
+      .join('');
+  });
+  const live = $derived(desk.live && desk.shapeOf(desk.live.shape));
   const previewInk = $derived.by(() => {
     const id = foresight.kind === 'segment' ? foresight.shape : desk.live?.shape;
     const shape = id ? desk.shapeOf(id) : null;

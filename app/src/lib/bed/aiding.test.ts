@@ -1,11 +1,20 @@
 import { describe, expect, it } from 'vitest';
-import { addGuide, corner, drawingBounds, setGrid, shapeBounds, wholePaths, type Path } from '@mirrot/core';
+import {
+  addGuide,
+  corner,
+  drawingBounds,
+  setGrid,
+  setPicture,
+  shapeBounds,
+  wholePaths,
+  type Path,
+} from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import { gripForm, formInHand, radiusGrips } from './forms';
 import { blockInTarget, endPath } from './block-in';
 import { foresee } from './shown';
 import { snapAt } from './snapping';
-import { benchWith, shapeWith, square, type Bench } from './testing';
+import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
 import type { BedPointer } from './behaviour';
 
 const attracting = (b: Bench): Bench => {
@@ -87,6 +96,25 @@ describe.each([0.25, 1, 16])('snapping at %f screen px to the sheet px', (scale)
     expect(spots(b)[1]).toEqual([100, 100]);
     expect(spots(b, 0)).toEqual(before);
   });
+});
+
+it('the picture’s edge attracts when asked, through the picture’s placement, not where it is cropped away', () => {
+  const b = attracting(benchWith([]));
+  withPicture(b, 200, 100);
+  const data = new Uint8ClampedArray(200 * 100 * 4).fill(255);
+  // Dark from the pixel 80 on, laid at twice its size.
+  for (let i = 0; i < 200 * 100; i++) if (i % 200 >= 80) data.fill(20, i * 4, i * 4 + 3);
+  b.desk.change('Scale', setPicture('pic', { placement: [2, 0, 0, 2, 10, 0] }));
+  b.desk.inks.raster = { key: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
+  const p = { x: 166, y: 90 };
+  expect(snapAt(b.desk, p)).toBeNull();
+  b.desk.habits.setSnap('edge', true);
+  const taken = snapAt(b.desk, p)!;
+  expect(taken.why).toBe('edge of the picture');
+  expect(taken.at.x).toBeCloseTo(170, 0);
+  expect(Math.abs(taken.at.y - 90)).toBeLessThanOrEqual(1);
+  b.desk.change('Crop', setPicture('pic', { crop: { x0: 0, y0: 60, x1: 200, y1: 100 } }));
+  expect(snapAt(b.desk, p)).toBeNull();
 });
 
 it('locked and hidden shapes do not attract', () => {

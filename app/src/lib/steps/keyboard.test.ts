@@ -209,3 +209,83 @@ describe('the registry of commands', () => {
     expect(commandForKey(COMMANDS, 'J', w)?.id).toBe('turn-kind');
   });
 });
+
+describe('keys of Block in', () => {
+  beforeEach(() => {
+    begin('block-in');
+    b.desk.choose(chooseShapes([]));
+  });
+
+  it('C held suspends snapping, tapped it switches it; a hold that drew something does not', () => {
+    b.desk.habits.set({ snapOn: true });
+    down('C');
+    expect(b.desk.held.has('c')).toBe(true);
+    b.wait(500);
+    up('C');
+    expect(b.desk.habits.snapOn).toBe(true);
+    down('C');
+    b.wait(50);
+    up('C');
+    expect(b.desk.habits.snapOn).toBe(false);
+    down('C');
+    b.press({ x: 300, y: 200 });
+    b.lift({ x: 300, y: 200 });
+    up('C');
+    expect(b.desk.habits.snapOn).toBe(false);
+  });
+
+  it('arrows move the crosshair, Enter presses there, Esc ends the path and then puts the crosshair away', () => {
+    b.desk.bed = { width: 800, height: 600 };
+    down('→');
+    const first = b.desk.cross!;
+    down('Enter');
+    down('Shift+→');
+    expect(b.desk.cross!.x - first.x).toBeCloseTo(100, 9);
+    down('Alt+↓');
+    expect(b.desk.cross!.y - first.y).toBeCloseTo(1, 9);
+    down('Enter');
+    expect(b.desk.livePath!.anchors).toHaveLength(2);
+    down('Escape');
+    expect(b.desk.live).toBeNull();
+    down('Escape');
+    expect(b.desk.cross).toBeNull();
+    // With something chosen they nudge it.
+    b.desk.choose(chooseShapes(['s']));
+    down('→');
+    expect(b.desk.cross).toBeNull();
+    expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(1);
+  });
+
+  it('R turns an offer round, and does nothing without one', () => {
+    let turned = 0;
+    down('R');
+    b.desk.offer = { text: 'offer', take: () => {}, turn: () => void turned++ };
+    down('R');
+    expect(turned).toBe(1);
+  });
+
+  it('forms, switches and axes are commands; T goes back to paths', () => {
+    command('draw-box').run(w);
+    expect(b.desk.form).toBe('box');
+    command('draw-box').run(w);
+    expect(b.desk.form).toBeNull();
+    command('draw-line').run(w);
+    down('T');
+    expect(b.desk.form).toBeNull();
+    command('straight-only').run(w);
+    expect(b.desk.habits.straightOnly).toBe(true);
+    command('pen-strokes').run(w);
+    expect(command('pen-strokes').on!(w)).toBe(true);
+    command('grid').run(w);
+    expect(b.desk.art.grid.shown).toBe(true);
+    command('turn-axis').run(w);
+    expect(b.desk.task?.kind).toBe('turn-axis');
+    down('Escape');
+    expect(b.desk.task).toBeNull();
+    expect(command('release-axis').when!(w)).toBe(false);
+    b.desk.task = { kind: 'turn-axis' };
+    b.click({ x: 200, y: 150 });
+    command('release-axis').run(w);
+    expect(b.desk.art.axis).toBeNull();
+  });
+});

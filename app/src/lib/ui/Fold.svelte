@@ -1,6 +1,6 @@
 <script lang="ts">
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import type { Snippet } from 'svelte';
+  import { untrack, type Snippet } from 'svelte';
 
   interface Props {
     title: string;
@@ -10,9 +10,15 @@
     children: Snippet;
   }
   let { title, figure, open = false, children }: Props = $props();
+
+  // The hand opens and closes it; what is under way opens it too.
+  let shown = $state(untrack(() => open));
+  $effect(() => {
+    if (open) shown = true;
+  });
 </script>
 
-<details {open}>
+<details bind:open={shown}>
   <summary><ChevronRight size={15} strokeWidth={1.75} />{title}<span class="quiet">{figure}</span></summary>
   {@render children()}
 </details>

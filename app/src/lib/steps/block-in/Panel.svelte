@@ -40,6 +40,7 @@
   function draw(kind: FormKind | 'path'): void {
     endPath(desk);
     desk.form = kind === 'path' ? null : kind;
+    desk.justEnded = null;
   }
   const snapping = $derived(SNAP_KINDS.filter((k) => habits.snap[k]).length);
 </script>

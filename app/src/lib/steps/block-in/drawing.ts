@@ -21,7 +21,7 @@ import type { Workplace } from '$lib/desk/workplace.svelte';
 import { pictureWork } from '$lib/workers/picture';
 
 /** The share of a picture's edges that must have their like for its own axis to be offered. */
-const SURE = 0.35;
+const SURE = 0.55;
 
 /** Finds the picture's own axis of symmetry and offers it, while a mirror axis is being placed. */
 async function offerOwnAxis(w: Workplace): Promise<void> {
@@ -118,6 +118,7 @@ export const DRAWING: readonly Command[] = [
     run({ desk }) {
       endPath(desk);
       desk.form = desk.form === kind ? null : kind;
+      desk.justEnded = null;
     },
   })),
   {

@@ -89,7 +89,7 @@
   />
 {/if}
 <Toggle
-  label="Grid"
+  label="Grid shown"
   on={grid.shown}
   change={(shown) => desk.change(shown ? 'Show the grid' : 'Hide the grid', setGrid({ shown }))}
 />
