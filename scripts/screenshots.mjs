@@ -107,7 +107,7 @@ try {
   for (const key of ['Escape', 'Escape', 'Control+z', 'Escape']) await gourd.page.keyboard.press(key);
   await gourd.page.locator('summary', { hasText: 'Axis' }).click();
   await gourd.page.getByRole('button', { name: 'Mirror axis' }).click();
-  await gourd.page.getByText(/own axis/).waitFor();
+  await gourd.page.getByText(/% of its edges/).waitFor();
   await gourd.page.keyboard.press('Enter');
   await gourd.page
     .getByRole('button', { name: 'Close the message' })

@@ -334,14 +334,17 @@ export const addLayer =
     draft.layers.splice(at < 0 ? draft.layers.length : at + 1, 0, layer as Draft<Layer>);
   };
 
-/** Makes a shape's lines holes in another shape; the shape itself goes. */
+/** Makes a shape's lines holes in another shape; the shape itself goes. Two about one axis stay so; else both are made whole. */
 export const makeHole =
   (holeId: string, hostId: string): Recipe =>
   (draft) => {
     const hole = draftShape(draft, holeId);
     const host = draftShape(draft, hostId);
     if (!hole || !host || holeId === hostId) return;
-    const paths = hole.paths.map((p) => ({ ...p, closed: true })) as Draft<Path>[];
+    const [one, other] = [plain(hole as Shape), plain(host as Shape)];
+    const alike = JSON.stringify(one.axis) === JSON.stringify(other.axis);
+    const paths = (alike ? one.paths : wholePaths(one)).map((p) => ({ ...p, closed: true })) as Draft<Path>[];
+    if (!alike) releaseAxis([hostId])(draft);
     removeNodes([holeId])(draft);
     host.paths.push(...paths);
   };

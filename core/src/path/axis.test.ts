@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addNode, mapShape, releaseAxis, setAxis, setPath } from '../art/edit';
+import { addNode, makeHole, mapShape, releaseAxis, setAxis, setPath } from '../art/edit';
 import { changeArt } from '../art/change';
 import { drawShape } from '../art/draw';
 import { emptyArt, readArt, type Shape } from '../art/schema';
@@ -151,6 +151,22 @@ describe('shapes about an axis', () => {
     const wide = findShape(changeArt(start, mapShape(shape, scaling(2, 1))).art, 's')!;
     expect(wide.axis).toBeUndefined();
     expect(shapeBounds(wide)).toMatchObject({ x0: 40, x1: 160 });
+  });
+
+  it('become holes as a whole, and hosts are made whole for them, unless both are about one axis', () => {
+    const inner = pathOf([anchor(50, 40), anchor(60, 50), anchor(50, 60)], false, 'i');
+    const hole: Shape = { ...shapeOf(inner, upright), id: 'i-shape' };
+    const both = changeArt(start, addNode('l', hole)).art;
+    const kept = findShape(changeArt(both, makeHole('i-shape', 's')).art, 's')!;
+    expect(kept.axis).toEqual(upright);
+    expect(kept.paths).toHaveLength(2);
+    const turned = changeArt(both, setAxis(['i-shape'], { kind: 'turn', x: 55, y: 50, parts: 2 })).art;
+    const whole = findShape(changeArt(turned, makeHole('i-shape', 's')).art, 's')!;
+    expect(whole.axis).toBeUndefined();
+    expect(whole.paths.map((p) => p.anchors.length)).toEqual([4, 6]);
+    expect(
+      readArt(JSON.parse(JSON.stringify(changeArt(turned, makeHole('i-shape', 's')).art))),
+    ).toBeDefined();
   });
 
   it('follow an edit of the drawn part, and can be given another count', () => {

@@ -20,15 +20,15 @@
 
 <details bind:open={shown}>
   <summary><ChevronRight size={15} strokeWidth={1.75} />{title}<span class="quiet">{figure}</span></summary>
-  {@render children()}
+  <div class="inner">{@render children()}</div>
 </details>
 
 <style>
-  details[open] {
+  .inner {
     display: flex;
     flex-direction: column;
     gap: 6px;
-    padding-bottom: 4px;
+    padding: 6px 0 4px;
   }
   summary {
     display: flex;

@@ -7,7 +7,7 @@ import Spline from '@lucide/svelte/icons/spline';
 import Slash from '@lucide/svelte/icons/slash';
 import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
-import { findNode, freeHole, makeHole, pathInside, shapesOf, type Shape } from '@mirrot/core';
+import { findNode, freeHole, makeHole, pathInside, shapesOf, type Shape, wholePaths } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -38,8 +38,8 @@ export function hostOf(desk: Desk): Shape | null {
   const at = placed.findIndex((p) => p.shape.id === shape.id);
   const around = (other: Shape): boolean =>
     other.id !== shape.id &&
-    other.paths[0]!.closed &&
-    shape.paths.every((p) => pathInside(p, other.paths[0]!));
+    wholePaths(other)[0]!.closed &&
+    wholePaths(shape).every((p) => pathInside(p, wholePaths(other)[0]!));
   const below = placed.slice(0, Math.max(0, at)).reverse();
   return [...below, ...placed.slice(at + 1)].map((p) => p.shape).find(around) ?? null;
 }
