@@ -49,6 +49,7 @@ export {
   cubicBounds,
   cubicDerivative,
   cubicExtrema,
+  cubicInflections,
   cubicLength,
   cubicPoint,
   cubicTangent,
@@ -80,6 +81,8 @@ export {
   withAnchor,
 } from './path/path';
 export { insertAnchor } from './path/insert';
+export { cutAt, mergeAnchors, startAt } from './path/cut';
+export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } from './path/spots';
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { openSegment, removeAnchors } from './path/remove';
@@ -181,7 +184,7 @@ export {
 } from './art/change';
 export * from './art/edit';
 export { drawnData, drawShape, type Drawn } from './art/draw';
-export { emptyHistory, record, redo, undo, type History, type Step } from './art/history';
+export { emptyHistory, extend, record, redo, undo, type History, type Step } from './art/history';
 export { mergeArt } from './art/merge';
 
 export { nearestEdge } from './trace/edge';

@@ -30,6 +30,22 @@ export const record = <Context>(
   undone: [],
 });
 
+/** Adds a change to the newest step: what follows at once, like nudge on nudge, is one step. */
+export function extend<Context>(
+  history: History<Context>,
+  change: Pick<Change, 'patches' | 'inverse'>,
+  after: Context,
+): History<Context> {
+  const last = history.done.at(-1)!;
+  const step: Step<Context> = {
+    ...last,
+    patches: [...last.patches, ...change.patches],
+    inverse: [...change.inverse, ...last.inverse],
+    after,
+  };
+  return { done: [...history.done.slice(0, -1), step], undone: [] };
+}
+
 /** The result of a step back or forth: a change like any other. */
 export interface Moved<Context> {
   readonly history: History<Context>;

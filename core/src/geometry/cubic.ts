@@ -80,6 +80,22 @@ export function cubicExtrema([p0, p1, p2, p3]: Cubic): number[] {
   return [...roots(p0.x, p1.x, p2.x, p3.x), ...roots(p0.y, p1.y, p2.y, p3.y)].filter((t) => t > 0 && t < 1);
 }
 
+/**
+ * Parameters strictly inside (0, 1) where the curve goes over from bending one way to bending the other: roots of the
+ * cross product of its first and second derivatives, a quadratic (Stone and DeRose, "A geometric characterization of
+ * parametric cubic curves", 1989).
+ */
+export function cubicInflections([p0, p1, p2, p3]: Cubic): number[] {
+  const a = subtract(p1, p0);
+  const b = subtract(subtract(p2, p1), a);
+  const c = { x: p3.x - p0.x - 3 * (p2.x - p1.x), y: p3.y - p0.y - 3 * (p2.y - p1.y) };
+  const [k0, k1, k2] = [cross(a, b), cross(a, c), cross(b, c)];
+  // A straight line bends nowhere.
+  const size = Math.max(...[a, b, c].map((v) => v.x * v.x + v.y * v.y));
+  if (Math.max(Math.abs(k0), Math.abs(k1), Math.abs(k2)) <= 1e-12 * size) return [];
+  return quadraticRoots(k2, k1, k0).filter((t) => t > 0 && t < 1);
+}
+
 /** Exact bounding box of the curve (not of its control points). */
 export const cubicBounds = (c: Cubic): Box =>
   boxOfPoints([c[0], c[3], ...cubicExtrema(c).map((t) => cubicPoint(c, t))]);

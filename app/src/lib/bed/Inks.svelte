@@ -24,6 +24,12 @@
       {:else}
         {@const d = drawnData(wholePaths(node))}
         {@const ink = desk.inks.of(node, layerInk)}
+        {#if desk.trueStroke && node.stroke && desk.step === 'refine'}
+          <path class="weight" {d} stroke={ink} style:stroke-width="{node.stroke.width}px" />
+        {/if}
+        {#if desk.haze && desk.step === 'refine' && active.has(node.id)}
+          <path class="haze" {d} fill={ink} />
+        {/if}
         <path class="halo" {d} stroke={haloOf(ink)} />
         <path {d} stroke={ink} class:active={active.has(node.id)} />
       {/if}
@@ -54,6 +60,14 @@
   .halo {
     stroke-opacity: 0.7;
     stroke-width: var(--wide);
+  }
+  .weight {
+    stroke-opacity: 0.28;
+    stroke-linecap: round;
+  }
+  .haze {
+    fill-opacity: 0.36;
+    fill-rule: evenodd;
   }
   .active {
     stroke-width: var(--strong);

@@ -9,7 +9,14 @@ import {
   type Box,
   type Shape,
 } from '@mirrot/core';
-import { chooseAnchors, chooseShapes, NOTHING_CHOSEN, type AnchorRef, type Choice } from '$lib/desk/choice';
+import {
+  chooseAnchors,
+  chooseShapes,
+  findPath,
+  NOTHING_CHOSEN,
+  type AnchorRef,
+  type Choice,
+} from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { pressBlockIn } from './block-in';
@@ -108,10 +115,10 @@ export function walkAnchors(desk: Desk, step: 1 | -1): void {
     : step === 1
       ? -1
       : 0;
-  desk.choose({
-    ...chooseAnchors([all[(at + step + all.length) % all.length]!]),
-    shapes: desk.choice.shapes,
-  });
+  const next = all[(at + step + all.length) % all.length]!;
+  desk.choose({ ...chooseAnchors([next]), shapes: desk.choice.shapes });
+  const anchor = findPath(desk.shapeOf(next.shape), next.path)?.anchors[next.index];
+  if (anchor) desk.bringIntoSight(boxOfPoints([anchor]));
 }
 
 /** The next shape up or down the stack that is open to be chosen. */
@@ -121,6 +128,7 @@ export function walkShapes(desk: Desk, step: 1 | -1): void {
   const at = open.findIndex((s) => s.id === desk.choice.shapes.at(-1));
   const next = at < 0 ? (step === 1 ? 0 : open.length - 1) : (at + step + open.length) % open.length;
   desk.choose(chooseShapes([open[next]!.id], desk.step === 'refine' ? 'path' : 'shape'));
+  desk.bringIntoSight(shapeBounds(open[next]!));
 }
 
 /** The shape whose line or inside the pointer is on, or null. */

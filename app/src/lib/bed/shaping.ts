@@ -56,7 +56,10 @@ export const alongAxis = (d: Point): Point =>
   Math.abs(d.x) >= Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y };
 
 /** Chosen anchors by path. */
-function byPath(desk: Desk, refs: readonly AnchorRef[]): { shape: string; path: Path; indices: number[] }[] {
+export function byPath(
+  desk: Desk,
+  refs: readonly AnchorRef[],
+): { shape: string; path: Path; indices: number[] }[] {
   const groups = new Map<string, { shape: string; path: Path; indices: number[] }>();
   for (const ref of refs) {
     const path = pathOf(desk, ref);
@@ -405,7 +408,7 @@ export function deleteChosen(desk: Desk): void {
   }
 }
 
-/** Moves what is chosen by a way in sheet pixels: a handle, anchors, or shapes. Nudges in a row are one step each. */
+/** Moves what is chosen by a way in sheet pixels: a handle, anchors, or shapes. Nudges in a row are one step. */
 export function nudge(desk: Desk, d: Point): boolean {
   const { choice } = desk;
   if (choice.handle) {
@@ -417,10 +420,24 @@ export function nudge(desk: Desk, d: Point): boolean {
     return desk.change(
       'Nudge the handle',
       setPath(choice.handle.shape, moveHandle(path, choice.handle.index, choice.handle.side, to)),
+      { choice },
+      'nudge a handle',
     );
   }
-  if (choice.anchors.length > 0) return desk.change('Nudge', moveAnchors(desk, choice.anchors, d));
-  if (choice.shapes.length > 0) return desk.change('Nudge', moveShapes(desk, choice.shapes, d));
+  if (choice.anchors.length > 0)
+    return desk.change(
+      'Nudge',
+      moveAnchors(desk, choice.anchors, d),
+      { choice },
+      `nudge ${JSON.stringify(choice.anchors)}`,
+    );
+  if (choice.shapes.length > 0)
+    return desk.change(
+      'Nudge',
+      moveShapes(desk, choice.shapes, d),
+      { choice },
+      `nudge ${choice.shapes.join(' ')}`,
+    );
   return false;
 }
 

@@ -12,6 +12,7 @@
   let { workplace, id, bare = false }: Props = $props();
 
   const c = $derived(command(id));
+  const says = $derived(c.says?.(workplace) ?? c.title);
   const key = $derived(c.keys?.[0]?.replace('Mod', 'Ctrl'));
   const Icon = $derived(c.icon);
   const offered = $derived(isOffered(c, workplace));
@@ -23,7 +24,7 @@
   aria-label={bare ? c.title : undefined}
   aria-pressed={on}
   aria-keyshortcuts={c.keys?.[0]?.replace('Mod', 'Control')}
-  title={key ? `${c.title} (${key})` : c.title}
+  title={key ? `${says} (${key})` : says}
   disabled={!offered}
   onclick={() => c.run(workplace)}
 >

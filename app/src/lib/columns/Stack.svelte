@@ -22,6 +22,7 @@
   import { newId } from '$lib/ids';
   import NameField from '$lib/ui/NameField.svelte';
   import { rowsInSight, stackRows, type Row } from './rows';
+  import Steps from './Steps.svelte';
   import Thumbnail from './Thumbnail.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -254,6 +255,7 @@
       </div>
     {/each}
   </div>
+  <Steps {desk} />
 </aside>
 
 <style>

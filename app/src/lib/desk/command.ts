@@ -13,6 +13,8 @@ export interface Command {
   readonly steps?: readonly Step[];
   /** Whether it can do anything now; always when left out. */
   when?(w: Workplace): boolean;
+  /** What it would do now, in the tooltip, when that is more than its title. */
+  says?(w: Workplace): string;
   /** For a switch: whether it is on. */
   on?(w: Workplace): boolean;
   run(w: Workplace, event?: { readonly repeat: boolean }): void;

@@ -1,6 +1,7 @@
 import {
   changeArt,
   emptyHistory,
+  extend,
   findShape,
   isEmptyBox,
   layerOf,
@@ -68,6 +69,9 @@ export interface Offer {
   turn?(): void;
 }
 
+/** Milliseconds within which changes of one kind count as in a row. */
+const IN_A_ROW = 1000;
+
 export type Sampling = 'pixel' | 'disc';
 
 /** A gesture in the making: shown as it goes, kept or dropped as a whole. */
@@ -114,6 +118,10 @@ export class Desk {
   carryOnce = $state(false);
   sampling: Sampling | null = $state(null);
   discRadius = $state(6);
+  /** The chosen shapes are filled see-through while they are shaped. */
+  haze = $state(false);
+  /** The real weight of strokes shows round the ink. */
+  trueStroke = $state(false);
   loupe = $state(true);
   rulers = $state(true);
   stackOpen = $state(true);
@@ -165,6 +173,7 @@ export class Desk {
   #glassBefore = 50;
   #viewBefore: View | null = null;
   #viewTime = 0;
+  #row: { step: unknown; name: string; at: number } = { step: undefined, name: '', at: -Infinity };
   readonly #sink: ChangeSink;
   readonly #clock: () => number;
 
@@ -271,6 +280,14 @@ export class Desk {
     this.#viewTime = this.#clock();
     this.view = back;
   }
+  /** Looks elsewhere, as near as before, when what is wanted lies outside the bed. */
+  bringIntoSight(box: Box): void {
+    const { scale, tx, ty } = this.view;
+    const centre = { x: ((box.x0 + box.x1) / 2) * scale + tx, y: ((box.y0 + box.y1) / 2) * scale + ty };
+    const { width, height } = this.bed;
+    if (centre.x < 0 || centre.y < 0 || centre.x > width || centre.y > height)
+      this.jump({ scale, tx: tx + width / 2 - centre.x, ty: ty + height / 2 - centre.y });
+  }
   get sheetBox(): Box {
     return { x0: 0, y0: 0, x1: this.art.sheet.width, y1: this.art.sheet.height };
   }
@@ -350,8 +367,19 @@ export class Desk {
     return { choice: this.choice, live: this.live };
   }
 
-  #record(label: string, change: Pick<Change, 'patches' | 'inverse'>, before: Context): void {
-    this.history = record(this.history, label, change, before, this.context);
+  #record(label: string, change: Pick<Change, 'patches' | 'inverse'>, before: Context, row = ''): void {
+    const now = this.#clock();
+    const { step, name, at } = this.#row;
+    const goesOn =
+      row !== '' &&
+      row === name &&
+      now - at < IN_A_ROW &&
+      this.history.done.at(-1) === step &&
+      step !== undefined;
+    this.history = goesOn
+      ? extend(this.history, change, this.context)
+      : record(this.history, label, change, before, this.context);
+    this.#row = { step: this.history.done.at(-1), name: row, at: now };
     if (change.patches.length > 0) this.#sink.push(change.patches, this.art);
   }
 
@@ -363,15 +391,19 @@ export class Desk {
         : null;
   }
 
-  /** Carries out one change as one step. Nothing changed makes no step. */
-  change(label: string, recipe: Recipe, after: Partial<Context> = {}): boolean {
+  /**
+   * Carries out one change as one step. Nothing changed makes no step.
+   *
+   * @param row changes of one name that follow each other within a second are one step
+   */
+  change(label: string, recipe: Recipe, after: Partial<Context> = {}, row = ''): boolean {
     this.offer = null;
     const before = this.context;
     const change = changeArt(this.art, recipe);
     if (change.patches.length === 0) return false;
     this.art = change.art;
     this.#restore({ ...before, ...after });
-    this.#record(label, change, before);
+    this.#record(label, change, before, row);
     return true;
   }
 
@@ -446,6 +478,11 @@ export class Desk {
   }
   redo(): void {
     this.#step(redo);
+  }
+  /** Goes back or forth to where so many steps are done. */
+  goTo(count: number): void {
+    while (this.history.done.length > count) this.undo();
+    while (this.history.done.length < count && this.history.undone.length > 0) this.redo();
   }
 
   /** Takes another document in place of this one, as after another tab's changes: history starts anew. */

@@ -98,6 +98,7 @@ export const EVERYWHERE: readonly Command[] = [
     icon: Undo,
     keys: ['Mod+Z'],
     when: (w) => w.desk.history.done.length > 0,
+    says: ({ desk }) => `Undo: ${desk.history.done.at(-1)?.label ?? 'nothing'}`,
     run: (w) => w.desk.undo(),
   },
   {
@@ -106,6 +107,7 @@ export const EVERYWHERE: readonly Command[] = [
     icon: Redo,
     keys: ['Mod+Shift+Z', 'Mod+Y'],
     when: (w) => w.desk.history.undone.length > 0,
+    says: ({ desk }) => `Redo: ${desk.history.undone.at(-1)?.label ?? 'nothing'}`,
     run: (w) => w.desk.redo(),
   },
   { id: 'keep-copy', title: 'Keep a copy', icon: Copy, keys: ['K'], run: (w) => void w.keepCopy() },

@@ -10,6 +10,7 @@
     withAnchor,
     type AnchorKind,
   } from '@mirrot/core';
+  import { isOffered } from '$lib/desk/command';
   import { findPath } from '$lib/desk/choice';
   import { command } from '../commands';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -18,6 +19,7 @@
   import Range from '$lib/ui/Range.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import FormFields from '../block-in/FormFields.svelte';
+  import TransformFields from './TransformFields.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -27,6 +29,15 @@
   const path = $derived(ref && findPath(desk.shapeOf(ref.shape), ref.path));
   const anchor = $derived(path && ref ? (path.anchors[ref.index] ?? null) : null);
   const shape = $derived(desk.chosenShapes.length === 1 ? desk.chosenShapes[0]! : null);
+
+  /** Buttons of the panel: what can be done now with what is chosen. */
+  const BUTTONS = [
+    'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
+    'even-across', 'even-down', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse',
+  ]; // prettier-ignore
+  const offered = $derived(
+    desk.choice.level === 'path' ? BUTTONS.map(command).filter((c) => isOffered(c, workplace)) : [],
+  );
 
   function setKind(kind: AnchorKind): void {
     if (ref && path) desk.change(`Make ${kind}`, setPath(ref.shape, setAnchorKind(path, ref.index, kind)));
@@ -115,6 +126,18 @@
   </p>
 {/if}
 
+{#if desk.choice.level === 'shape' && desk.choice.shapes.length > 0}
+  <TransformFields {desk} />
+{/if}
+{#if offered.length > 0}
+  <div class="rework" role="group" aria-label="What can be done with what is chosen">
+    {#each offered as c (c.id)}
+      <button class="plain-button" onclick={() => c.run(workplace)}>{c.title}</button>
+    {/each}
+  </div>
+{/if}
+<Toggle label="Haze" on={desk.haze} change={(on) => (desk.haze = on)} />
+<Toggle label="True stroke" on={desk.trueStroke} change={(on) => (desk.trueStroke = on)} />
 {#if desk.choice.shapes.length > 0}
   <Range
     label="Flow all keeps corners over"
@@ -127,6 +150,16 @@
 {/if}
 
 <style>
+  .rework {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 5px;
+  }
+  .rework .plain-button {
+    min-height: 26px;
+    padding: 0 8px;
+    font-size: 13px;
+  }
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;

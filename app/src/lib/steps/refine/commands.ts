@@ -9,6 +9,22 @@ import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
 import { findNode, freeHole, makeHole, pathInside, shapesOf, type Shape, wholePaths } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
+import {
+  addAt,
+  addEvenly,
+  arrange,
+  canCut,
+  canJoin,
+  canMerge,
+  chooseBetween,
+  chooseKin,
+  cutHere,
+  invertChoice,
+  joinChosen,
+  mergeChosen,
+  reverseChosen,
+  startHere,
+} from '$lib/bed/anchors';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -54,7 +70,76 @@ function holeToFree(desk: Desk): string | null {
   return shape.paths.slice(1).find((p) => p.id === chosen)?.id ?? shape.paths.at(-1)!.id;
 }
 
+/** Commands on chosen anchors and paths, in the panel and the finder. */
+const REWORK: readonly Command[] = (
+  [
+    ['cut-here', 'Cut here', canCut, cutHere],
+    ['start-here', 'Start here', (d) => d.choice.anchors.length === 1, startHere],
+    ['reverse', 'Reverse', (d) => d.choice.shapes.length > 0, reverseChosen],
+    ['merge-anchors', 'Merge', canMerge, mergeChosen],
+    ['join-straight', 'Join the ends', canJoin, (d) => joinChosen(d, 'straight')],
+    ['join-middle', 'Join in the middle', canJoin, (d) => joinChosen(d, 'middle')],
+    ['add-extremes', 'Add at extremes', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'extremes')],
+    ['add-inflections', 'Add at turns', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'inflections')],
+    ['add-three', 'Add three evenly', canAddInMiddle, (d) => addEvenly(d, 3)],
+    ['align-level', 'Align level', (d) => d.choice.anchors.length > 1, (d) => arrange(d, 'level')],
+    ['align-upright', 'Align upright', (d) => d.choice.anchors.length > 1, (d) => arrange(d, 'upright')],
+    ['even-across', 'Even out across', (d) => d.choice.anchors.length > 2, (d) => arrange(d, 'even-across')],
+    ['even-down', 'Even out down', (d) => d.choice.anchors.length > 2, (d) => arrange(d, 'even-down')],
+    ['choose-between', 'Choose all between', (d) => d.choice.anchors.length === 2, chooseBetween],
+    ['choose-rest', 'Choose the rest', () => true, invertChoice],
+    [
+      'choose-fill',
+      'Choose all of this fill',
+      (d) => d.choice.shapes.length > 0,
+      (d) => chooseKin(d, 'fill'),
+    ],
+    [
+      'choose-stroke',
+      'Choose all of this line',
+      (d) => d.choice.shapes.length > 0,
+      (d) => chooseKin(d, 'stroke'),
+    ],
+    [
+      'choose-layer',
+      'Choose all on this layer',
+      (d) => d.choice.shapes.length > 0,
+      (d) => chooseKin(d, 'layer'),
+    ],
+  ] as const satisfies readonly (readonly [string, string, (d: Desk) => boolean, (d: Desk) => void])[]
+).map(([id, title, when, run]): Command => ({
+  id,
+  title,
+  steps: ['refine'],
+  when: (w) => when(w.desk),
+  run: (w) => run(w.desk),
+}));
+
 export const REFINE: readonly Command[] = [
+  ...REWORK,
+  {
+    id: 'open-here',
+    title: 'Open the path here',
+    keys: ['Shift+Delete'],
+    steps: ['refine'],
+    when: (w) => canCut(w.desk),
+    run: (w) => cutHere(w.desk),
+  },
+  {
+    id: 'haze',
+    title: 'Haze',
+    keys: ['Z'],
+    steps: ['refine'],
+    on: (w) => w.desk.haze,
+    run: ({ desk }) => void (desk.haze = !desk.haze),
+  },
+  {
+    id: 'true-stroke',
+    title: 'True stroke',
+    steps: ['refine'],
+    on: (w) => w.desk.trueStroke,
+    run: ({ desk }) => void (desk.trueStroke = !desk.trueStroke),
+  },
   {
     id: 'turn-kind',
     title: 'Corner or smooth',

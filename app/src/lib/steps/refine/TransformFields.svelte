@@ -1,0 +1,166 @@
+<script lang="ts">
+  import {
+    about,
+    boxHeight,
+    boxWidth,
+    fromPx,
+    mapShape,
+    meanScale,
+    rotation,
+    scaling,
+    styleShapes,
+    together,
+    toPx,
+    translation,
+    UNIT_DIGITS,
+    type Affine,
+    type Point,
+  } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
+
+  // Chosen shapes moved, sized and turned by numbers, about one of nine points of their box.
+  let { desk }: { desk: Desk } = $props();
+  const unit = $derived(desk.art.sheet.unit);
+  const digits = $derived(UNIT_DIGITS[unit] + 1);
+  const box = $derived(desk.chosenBox);
+  let across = $state(0.5);
+  let down = $state(0.5);
+  let proportion = $state(false);
+  let weight = $state(false);
+
+  const at = $derived<Point | null>(
+    box && { x: box.x0 + across * boxWidth(box), y: box.y0 + down * boxHeight(box) },
+  );
+  const WORDS = [
+    ['top left', 'top', 'top right'],
+    ['left', 'middle', 'right'],
+    ['bottom left', 'bottom', 'bottom right'],
+  ] as const;
+
+  function map(label: string, by: Affine): void {
+    const shapes = desk.chosenShapes;
+    const k = meanScale(by);
+    desk.change(
+      label,
+      together(
+        ...shapes.map((s) => mapShape(s, by)),
+        ...shapes.map((s) =>
+          weight && s.stroke
+            ? styleShapes([s.id], { stroke: { ...s.stroke, width: s.stroke.width * k } })
+            : () => {},
+        ),
+      ),
+      { choice: desk.choice },
+    );
+  }
+  function size(axis: 'x' | 'y', to: number): void {
+    if (!box || !at) return;
+    const now = axis === 'x' ? boxWidth(box) : boxHeight(box);
+    if (!(now > 0)) return desk.say('What has no width cannot be made wider. Nothing was changed.', 'bad');
+    const k = to / now;
+    map('Size by numbers', about(proportion ? scaling(k) : axis === 'x' ? scaling(k, 1) : scaling(1, k), at));
+  }
+</script>
+
+{#if box && at}
+  <div class="where">
+    <div class="nine" role="radiogroup" aria-label="Point the numbers count from">
+      {#each WORDS as row, r (r)}
+        {#each row as word, c (word)}
+          <label title={word}>
+            <input
+              type="radio"
+              name="point-of-box"
+              aria-label={word}
+              checked={across === c / 2 && down === r / 2}
+              onchange={() => {
+                across = c / 2;
+                down = r / 2;
+              }}
+            />
+          </label>
+        {/each}
+      {/each}
+    </div>
+    <div class="pair">
+      {#each ['x', 'y'] as const as axis (axis)}
+        <NumberField
+          label={axis}
+          name="Shape {axis}"
+          value={fromPx(at[axis], unit)}
+          {unit}
+          {digits}
+          min={-1e5}
+          max={1e5}
+          change={(v) =>
+            map(
+              'Place by numbers',
+              axis === 'x' ? translation(toPx(v, unit) - at.x, 0) : translation(0, toPx(v, unit) - at.y),
+            )}
+        />
+      {/each}
+      <NumberField
+        label="w"
+        name="Shape width"
+        value={fromPx(boxWidth(box), unit)}
+        {unit}
+        {digits}
+        min={0.001}
+        max={1e5}
+        change={(v) => size('x', toPx(v, unit))}
+      />
+      <NumberField
+        label="h"
+        name="Shape height"
+        value={fromPx(boxHeight(box), unit)}
+        {unit}
+        {digits}
+        min={0.001}
+        max={1e5}
+        change={(v) => size('y', toPx(v, unit))}
+      />
+    </div>
+  </div>
+  <NumberField
+    label="turn by"
+    value={0}
+    unit="°"
+    digits={2}
+    min={-360}
+    max={360}
+    change={(v) => map('Turn by numbers', about(rotation((v * Math.PI) / 180), at))}
+  />
+  <Toggle label="In proportion" on={proportion} change={(on) => (proportion = on)} />
+  <Toggle label="Line weight goes along" on={weight} change={(on) => (weight = on)} />
+{/if}
+
+<style>
+  .where {
+    display: grid;
+    grid-template-columns: auto 1fr;
+    gap: 8px;
+    align-items: center;
+  }
+  .nine {
+    display: grid;
+    grid-template-columns: repeat(3, 20px);
+    gap: 4px 0;
+  }
+  .nine label {
+    display: grid;
+    place-items: center;
+    height: 24px;
+  }
+  .nine input {
+    width: 14px;
+    height: 14px;
+    margin: 0;
+    accent-color: var(--carrot);
+  }
+  .pair {
+    display: grid;
+    gap: 4px;
+  }
+</style>
