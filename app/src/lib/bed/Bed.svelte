@@ -10,6 +10,7 @@
   import Marks from './Marks.svelte';
   import Pictures from './Pictures.svelte';
   import Rulers from './Rulers.svelte';
+  import { shapesAt } from './listing';
   import { foresee } from './shown';
 
   interface Props {
@@ -122,6 +123,7 @@
     if (fingers.size < 2) return false;
     // The first finger meant nothing yet: what it began is taken back.
     machine.cancel();
+    letGo();
     panning = null;
     pinching = true;
     return true;
@@ -150,8 +152,24 @@
     return was;
   }
 
+  /** Lists what lies at a spot: by the right button, or a finger held still. */
+  function listAt(e: MouseEvent): void {
+    const p = read(e);
+    const shapes = shapesAt(desk, { ...p, again: false });
+    if (shapes.length === 0) return void (desk.listed = null);
+    machine.cancel();
+    desk.listed = { at: p.screen, shapes: shapes.map((s) => s.id) };
+  }
+  const HOLD = 500;
+  let holding: { timer: ReturnType<typeof setTimeout>; at: Point } | null = null;
+  function letGo(): void {
+    clearTimeout(holding?.timer);
+    holding = null;
+  }
+
   function down(e: PointerEvent): void {
     measure();
+    letGo();
     element?.focus({ preventScroll: true });
     if (e.pointerType === 'pen') penAt = e.timeStamp;
     if (isPalm(e)) return;
@@ -163,12 +181,16 @@
     if (e.button === 1 || (e.button === 0 && desk.held.has('space'))) {
       e.preventDefault();
       panning = { id: e.pointerId, last: { x: e.clientX, y: e.clientY } };
-    } else if (e.button === 0 && e.isPrimary) machine.down(read(e));
-    else return;
+    } else if (e.button === 0 && e.isPrimary) {
+      machine.down(read(e));
+      if (e.pointerType === 'touch')
+        holding = { timer: setTimeout(() => listAt(e), HOLD), at: { x: e.clientX, y: e.clientY } };
+    } else return;
     element?.setPointerCapture(e.pointerId);
   }
   function move(e: PointerEvent): void {
     if (e.pointerType === 'pen') penAt = e.timeStamp;
+    if (holding && Math.hypot(e.clientX - holding.at.x, e.clientY - holding.at.y) > 8) letGo();
     if (e.pointerType === 'touch' && fingerMove(e)) return;
     if (panning) {
       if (e.pointerId !== panning.id) return;
@@ -186,11 +208,13 @@
     else machine.move(p);
   }
   function up(e: PointerEvent): void {
+    letGo();
     if (fingerUp(e)) return;
     if (panning?.id === e.pointerId) panning = null;
     else if (e.isPrimary && e.button === 0) machine.up(read(e));
   }
   function lost(e: PointerEvent): void {
+    letGo();
     fingerUp(e);
     panning = null;
     machine.cancel();
@@ -259,7 +283,11 @@
   onpointerup={up}
   onpointercancel={lost}
   onpointerleave={leave}
-  oncontextmenu={(e) => e.preventDefault()}
+  oncontextmenu={(e) => {
+    e.preventDefault();
+    // A finger held still has listed already.
+    if (!('pointerType' in e && e.pointerType === 'touch') && !machine.busy) listAt(e);
+  }}
 >
   <div class="moving" style:transform>
     <Pictures {desk} view={drawn} margin={MARGIN} />

@@ -17,6 +17,7 @@ import {
   reverseChosen,
   startHere,
 } from './anchors';
+import { shapesAt } from './listing';
 import { nudge } from './shaping';
 import { benchWith, shapeWith, square, type Bench } from './testing';
 
@@ -266,4 +267,27 @@ describe('steps', () => {
     expect(b.desk.history.done).toHaveLength(3);
     expect(findShape(b.desk.art, 's')).not.toBeNull();
   });
+});
+
+it('everything at a spot is listed, topmost first, locked and hidden things left out', () => {
+  const b = benchWith([
+    shapeWith('low', [square('a', 0, 0, 100)]),
+    shapeWith('locked', [square('b', 0, 0, 100)], { locked: true }),
+    shapeWith('line', [open('c', [[0, 50], [100, 50]])]),
+    shapeWith('top', [square('d', 40, 40, 20)]),
+    shapeWith('far', [square('e', 200, 200, 20)]),
+  ], 'refine'); // prettier-ignore
+  const at = (x: number, y: number): string[] =>
+    shapesAt(b.desk, {
+      sheet: { x, y },
+      screen: { x, y },
+      shift: false,
+      alt: false,
+      type: 'mouse',
+      time: 0,
+      again: false,
+    }).map((s) => s.id);
+  expect(at(50, 52)).toEqual(['top', 'line', 'low']);
+  expect(at(20, 20)).toEqual(['low']);
+  expect(at(150, 150)).toEqual([]);
 });

@@ -132,7 +132,7 @@ describe('any series of presses, moves, releases and keys', () => {
           for (let i = 0; i < steps; i++) b.desk.redo();
           expect(text(b.desk.art)).toBe(end);
         }),
-        { numRuns: 150, seed: 20261125 },
+        { numRuns: 90, seed: 20261125 },
       );
     },
     60_000,

@@ -21,6 +21,7 @@ export const pressOn =
   (p) => {
     if (!desk.task) desk.offer = null;
     desk.cross = null;
+    desk.listed = null;
     if (desk.held.has('d')) return gripSample(desk, p);
     if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis')
       return pressAxis(desk, desk.task, p);

@@ -19,6 +19,7 @@
   import Ledge from './Ledge.svelte';
   import RouteBar from './RouteBar.svelte';
   import Stack from './Stack.svelte';
+  import SpotList from './SpotList.svelte';
   import Status from './Status.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -180,6 +181,7 @@
   {#if desk.stackOpen}<Stack {workplace} />{/if}
   <div class="middle">
     <Bed {desk} {machine} bind:element={bed} />
+    <SpotList {desk} />
     {#if desk.offer}
       <div class="offer" role="status">
         <span>{desk.offer.text}</span>

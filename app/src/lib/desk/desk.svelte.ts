@@ -145,6 +145,8 @@ export class Desk {
   taken: Snapped | null = $state.raw(null);
   /** Words beside the pointer while something is drawn, at a point of the sheet. */
   beside: { readonly at: Point; readonly text: string } | null = $state.raw(null);
+  /** Shapes lying at a spot of the bed (bed pixels), listed to choose from. */
+  listed: { readonly at: Point; readonly shapes: readonly string[] } | null = $state.raw(null);
   /** A guide pressed once: where the next press turns it about. */
   pivot: { readonly guide: string; readonly at: Point } | null = $state.raw(null);
   /** The layer new shapes go on. */
@@ -306,6 +308,7 @@ export class Desk {
     this.offer = null;
     this.task = null;
     this.cross = null;
+    this.listed = null;
     this.pivot = null;
     if (this.step === 'mount' && this.art.pictures.some((p) => !p.locked))
       this.change('Lock the picture', (draft) => draft.pictures.forEach((p) => (p.locked = true)));

@@ -17,10 +17,10 @@ import {
   type StackMove,
 } from '@mirrot/core';
 import { nudge } from '$lib/bed/shaping';
-import { walkAnchors, walkShapes } from '$lib/bed/refine';
+import { allAnchors, walkAnchors, walkShapes } from '$lib/bed/refine';
 import { deleteChosen } from '$lib/bed/shaping';
 import { endPath } from '$lib/bed/block-in';
-import { chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
+import { chooseAnchors, chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import { STEPS, type Step } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -236,9 +236,14 @@ export const EVERYWHERE: readonly Command[] = [
   { id: 'previous-shape', title: 'Shape before', keys: ['Shift+V'], run: (w) => walkShapes(w.desk, -1) },
   {
     id: 'choose-all',
-    title: 'Choose all shapes',
+    title: 'Choose all',
     keys: ['Mod+A'],
-    run: (w) => w.desk.choose(chooseShapes(openShapes(shapesOf(w.desk.art)).map((s) => s.id))),
+    run({ desk }) {
+      // While a path is shaped, all of its anchors.
+      if (desk.step === 'refine' && desk.choice.level === 'path' && desk.choice.shapes.length > 0)
+        desk.choose({ ...chooseAnchors(allAnchors(desk)), shapes: desk.choice.shapes });
+      else desk.choose(chooseShapes(openShapes(shapesOf(desk.art)).map((s) => s.id)));
+    },
   },
   {
     id: 'new-path',

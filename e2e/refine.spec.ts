@@ -1,0 +1,125 @@
+import { expect, test, type Page } from '@playwright/test';
+import { openDemo, openNew, zoomTo, type Hands } from './desk';
+
+async function drawn(page: Page, name: string): Promise<Hands> {
+  const h = await openNew(page, name, { width: 400, height: 300, unit: 'px' });
+  await h.key('2');
+  for (const [x, y] of [
+    [100, 100],
+    [200, 100],
+    [200, 200],
+    [100, 200],
+    [100, 100],
+  ] as const) {
+    await h.click({ x, y });
+    await page.waitForTimeout(320);
+  }
+  await h.key('3');
+  return h;
+}
+const spots = async (h: Hands, shape = 0, path = 0): Promise<number[][]> =>
+  (await h.shapes())[shape]!.paths[path]!.anchors.map((a) => [Math.round(a.x), Math.round(a.y)]);
+
+test('a path is cut, its ends joined again, neighbours merged, each one undo', async ({ page }) => {
+  const h = await drawn(page, 'Cut');
+  await h.click({ x: 200, y: 200 });
+  await page.getByRole('button', { name: 'Cut here' }).click();
+  expect((await h.shapes())[0]!.paths[0]!.closed).toBe(false);
+  await h.key('Control+a');
+  await page.getByRole('button', { name: 'Reverse' }).click();
+  await h.key('n');
+  expect(await spots(h)).toHaveLength(5);
+  for (let i = 0; i < 2; i++) await h.key('Control+z');
+  expect((await h.shapes())[0]!.paths[0]!.closed).toBe(true);
+  await h.click({ x: 100, y: 100 });
+  await page.keyboard.down('Shift');
+  await h.click({ x: 200, y: 100 });
+  await page.keyboard.up('Shift');
+  await page.getByRole('button', { name: 'Merge' }).click();
+  expect(await spots(h)).toEqual([
+    [150, 100],
+    [200, 200],
+    [100, 200],
+  ]);
+  // The list of steps says what was done, and goes back along it.
+  await page.locator('summary', { hasText: 'Steps' }).click();
+  await page.getByRole('button', { name: 'Close the path' }).click();
+  expect(await spots(h)).toHaveLength(4);
+  await page.getByRole('button', { name: 'Merge the anchors' }).click();
+  expect(await spots(h)).toHaveLength(3);
+});
+
+for (const zoom of [0.25, 1, 16])
+  test(`arrow keys nudge by a screen pixel at ${zoom * 100} %, in a row as one step`, async ({ page }) => {
+    const h = await drawn(page, `Nudge ${zoom}`);
+    await h.key('v');
+    await h.key('n');
+    await zoomTo(h, zoom);
+    for (let i = 0; i < 4; i++) await h.key('ArrowRight');
+    await h.key('Shift+ArrowDown');
+    await h.key('Alt+ArrowUp');
+    const a = (await h.shapes())[0]!.paths[0]!.anchors[0]!;
+    expect(a.x).toBeCloseTo(100 + 4 / zoom, 1);
+    expect(a.y).toBeCloseTo(100 + 9.9 / zoom, 1);
+    await h.key('Control+z');
+    expect(await spots(h)).toEqual([
+      [100, 100],
+      [200, 100],
+      [200, 200],
+      [100, 200],
+    ]);
+  });
+
+test('shapes are placed, sized and turned by numbers about a point of their box', async ({ page }) => {
+  const h = await drawn(page, 'Numbers');
+  await h.click({ x: 150, y: 150 });
+  await page.getByRole('radio', { name: 'top left', exact: true }).click();
+  await page.getByLabel('Shape x').fill('50');
+  await page.getByLabel('Shape x').press('Enter');
+  await page.getByLabel('Shape width').fill('60');
+  await page.getByLabel('Shape width').press('Enter');
+  expect(await spots(h)).toEqual([
+    [50, 100],
+    [110, 100],
+    [110, 200],
+    [50, 200],
+  ]);
+  await page.getByText('In proportion').click();
+  await page.getByLabel('Shape height').fill('50');
+  await page.getByLabel('Shape height').press('Enter');
+  expect(await spots(h)).toEqual([
+    [50, 100],
+    [80, 100],
+    [80, 150],
+    [50, 150],
+  ]);
+  await page.getByLabel('turn by').fill('90');
+  await page.getByLabel('turn by').press('Enter');
+  expect(await spots(h)).toEqual([
+    [50, 100],
+    [50, 130],
+    [0, 130],
+    [0, 100],
+  ]);
+});
+
+test('the right button lists what lies at a spot by its thumbnail; keys choose from it; haze fills what is shaped', async ({
+  page,
+}) => {
+  const h = await openDemo(page, 'Gate badge');
+  await h.key('3');
+  const box = (await h.bed.locator('.sheet').boundingBox())!;
+  await page.mouse.click(box.x + box.width * 0.497, box.y + box.height * 0.47, { button: 'right' });
+  const list = page.getByRole('list', { name: 'What lies here, topmost first' });
+  await expect(list).toBeVisible();
+  const names = await list.locator('.choose').allTextContents();
+  expect(names.map((n) => n.trim())).toEqual(['Sun', 'Field', 'Plate']);
+  await h.key('ArrowDown');
+  await h.key('Enter');
+  await expect(list).toHaveCount(0);
+  await expect(page.locator('#bed-says')).toHaveText('Field');
+  await h.key('z');
+  await expect(h.bed.locator('.haze')).toHaveCount(1);
+  await h.key('z');
+  await expect(h.bed.locator('.haze')).toHaveCount(0);
+});
