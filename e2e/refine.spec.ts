@@ -123,3 +123,37 @@ test('the right button lists what lies at a spot by its thumbnail; keys choose f
   await h.key('z');
   await expect(h.bed.locator('.haze')).toHaveCount(0);
 });
+
+test('a handle is turned and stretched by numbers, mirrored across, measured while dragged; bends show as a comb', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Handles', { width: 400, height: 300, unit: 'px' });
+  await h.key('2');
+  await h.click({ x: 80, y: 200 });
+  await h.drag({ x: 200, y: 100 }, { x: 260, y: 100 });
+  await page.waitForTimeout(320);
+  await h.click({ x: 320, y: 200 });
+  await h.key('Enter');
+  await h.key('3');
+  await h.click({ x: 200, y: 100 });
+  await expect(page.locator('#bed-says')).toHaveText(/^anchor 2 of 3, smooth, x 200\.0 px, y 100\.0 px$/);
+  const from = await h.onPage({ x: 260, y: 100 });
+  await page.mouse.move(from.x, from.y);
+  await page.mouse.down();
+  const to = await h.onPage({ x: 260, y: 40 });
+  await page.mouse.move(to.x, to.y, { steps: 3 });
+  await expect(page.getByText(/^84\.\d px, 45\.0°$/)).toBeVisible();
+  await page.mouse.up();
+  await page.getByLabel('Length of the handle').fill('50');
+  await page.getByLabel('Length of the handle').press('Enter');
+  await page.getByLabel('Angle of the handle').fill('0');
+  await page.getByLabel('Angle of the handle').press('Enter');
+  const middle = async () => (await h.shapes())[0]!.paths[0]!.anchors[1]!;
+  expect((await middle()).out!.x).toBeCloseTo(50, 6);
+  expect((await middle()).out!.y).toBeCloseTo(0, 6);
+  expect((await middle()).in!.x).toBeCloseTo(-60, 0);
+  await page.getByRole('button', { name: 'Mirror to the other side' }).click();
+  expect((await middle()).in!.x).toBeCloseTo(-50, 6);
+  await page.getByText('Curvature comb').click();
+  await expect(h.bed.locator('.comb')).toHaveCount(1);
+});

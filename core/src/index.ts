@@ -47,6 +47,7 @@ export {
   CIRCLE_HANDLE,
   cubicArea,
   cubicBounds,
+  cubicCurvature,
   cubicDerivative,
   cubicExtrema,
   cubicInflections,

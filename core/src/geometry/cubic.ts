@@ -96,6 +96,17 @@ export function cubicInflections([p0, p1, p2, p3]: Cubic): number[] {
   return quadraticRoots(k2, k1, k0).filter((t) => t > 0 && t < 1);
 }
 
+/**
+ * Signed curvature at t, one over the radius of the circle that fits there, in 1 / the points' unit; positive where the
+ * curve turns clockwise on screen. 0 where the curve stands still.
+ */
+export function cubicCurvature(c: Cubic, t: number): number {
+  const d = cubicDerivative(c, t);
+  const speed = Math.hypot(d.x, d.y);
+  const reach = distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
+  return speed > 1e-9 * reach ? cross(d, cubicSecondDerivative(c, t)) / speed ** 3 : 0;
+}
+
 /** Exact bounding box of the curve (not of its control points). */
 export const cubicBounds = (c: Cubic): Box =>
   boxOfPoints([c[0], c[3], ...cubicExtrema(c).map((t) => cubicPoint(c, t))]);

@@ -1,6 +1,6 @@
 import { Bezier } from 'bezier-js';
 import { describe, expect, it } from 'vitest';
-import { cubicInflections, cubicLength, cubicPoint, lineCubic } from '../geometry/cubic';
+import { cubicCurvature, cubicInflections, cubicLength, cubicPoint, lineCubic } from '../geometry/cubic';
 import { anchor, circlePath, pathOf, randomCubic, seeded, squarePath } from '../testing';
 import { cutAt, mergeAnchors, startAt } from './cut';
 import { pathLength, segmentCubic } from './path';
@@ -76,6 +76,21 @@ describe('merging neighbours', () => {
     expect(mergeAnchors(bow, 2)).toBe(bow);
     expect(mergeAnchors(pathOf([anchor(0, 0), anchor(1, 0)]), 0).anchors).toHaveLength(2);
   });
+});
+
+it('curvature is that of bezier-js, a circle’s is one over its radius, a line’s is none', () => {
+  const random = seeded(4);
+  for (let i = 0; i < 100; i++) {
+    const c = randomCubic(random);
+    const t = 0.05 + 0.9 * random();
+    const k = cubicCurvature(c, t);
+    const { k: theirs } = new Bezier(...c).curvature(t);
+    expect(Math.abs(Math.abs(k) - Math.abs(theirs))).toBeLessThan(1e-9 * Math.max(1, Math.abs(k)));
+  }
+  for (let i = 0; i < 4; i++)
+    expect(Math.abs(cubicCurvature(segmentCubic(circlePath(0, 0, 20), i), 0.5) * 20 - 1)).toBeLessThan(0.01);
+  expect(cubicCurvature(lineCubic({ x: 0, y: 0 }, { x: 9, y: 9 }), 0.4)).toBeCloseTo(0, 12);
+  expect(cubicCurvature(lineCubic({ x: 1, y: 1 }, { x: 1, y: 1 }), 0.4)).toBe(0);
 });
 
 describe('places to add anchors', () => {

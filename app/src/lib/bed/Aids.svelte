@@ -9,6 +9,12 @@
     type Axis,
     type Point,
     type SnapLine,
+    cubicCurvature,
+    cubicPoint,
+    cubicTangent,
+    pathCubics,
+    segmentIsLine,
+    unit,
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
@@ -107,6 +113,33 @@
       drawnTwice(p, others, desk.habits.penWidth).map((s) => bed(s.at)),
     );
   });
+  /** Teeth of the curvature comb: screen pixels for a bend of one in a screen pixel's radius, and the longest. */
+  const TEETH = 2400;
+  const LONGEST = 70;
+  const EVERY = 16;
+  /** Where the chosen paths bend one way and the other, as teeth on the outer side. */
+  const comb = $derived.by((): string => {
+    if (!desk.comb || desk.step !== 'refine' || desk.choice.level !== 'path') return '';
+    let d = '';
+    for (const path of desk.chosenShapes.flatMap((s) => s.paths))
+      pathCubics(path).forEach((c, i) => {
+        if (segmentIsLine(path, i)) return;
+        const tips: Point[] = [];
+        for (let k = 0; k <= EVERY; k++) {
+          const t = k / EVERY;
+          const bend = cubicCurvature(c, t) / view.scale;
+          const u = unit(cubicTangent(c, t));
+          if (!u) continue;
+          const long = Math.max(-LONGEST, Math.min(LONGEST, bend * TEETH));
+          const foot = bed(cubicPoint(c, t));
+          const tip = { x: foot.x + u.y * long, y: foot.y - u.x * long };
+          d += `M${text(foot)}L${text(tip)}`;
+          tips.push(tip);
+        }
+        d += `M${tips.map(text).join('L')}`;
+      });
+    return d;
+  });
   const cross = $derived(desk.cross && bed(desk.cross));
 </script>
 
@@ -155,6 +188,7 @@
     <circle class="halo" cx={at.x} cy={at.y} r="13" />
     <circle class="warning" cx={at.x} cy={at.y} r="13" />
   {/each}
+  {#if comb}<path class="comb" d={comb} />{/if}
   {#if cross}
     <path
       class="halo"
@@ -233,6 +267,10 @@
   }
   .rounding {
     stroke-width: 2;
+  }
+  .comb {
+    stroke: var(--plum);
+    stroke-width: 1;
   }
   .warning {
     stroke: var(--brick);

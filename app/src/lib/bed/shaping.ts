@@ -2,6 +2,7 @@ import {
   cubicPoint,
   findShape,
   flowAll,
+  formatLength,
   insertAnchor,
   mapShape,
   moveHandle,
@@ -89,6 +90,10 @@ const moveShapes = (desk: Desk, ids: readonly string[], d: Point): Recipe =>
     }),
   );
 
+/** A way in words, in the sheet's unit: "12.3 mm, 45.0°", counted anticlockwise from level. */
+const lengthAndAngle = (desk: Desk, d: Point): string =>
+  `${formatLength(Math.hypot(d.x, d.y), desk.art.sheet.unit)}, ${((-Math.atan2(d.y, d.x) * 180) / Math.PI).toFixed(1)}°`;
+
 /** A grip that shows a recipe for the way dragged and keeps it as one step. */
 function dragging(
   desk: Desk,
@@ -106,10 +111,12 @@ function dragging(
     release() {
       gesture.keep();
       desk.focus = null;
+      desk.beside = null;
     },
     cancel() {
       gesture.drop();
       desk.focus = null;
+      desk.beside = null;
     },
   };
 }
@@ -143,6 +150,8 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
         const way = (d: Point, q: BedPointer): Point => {
           if (q.shift) return alongAxis(d);
           desk.taken = refs.length === 1 ? snapAt(desk, add(at, d), { without }) : null;
+          if (!desk.taken) desk.beside = { at: add(at, d), text: lengthAndAngle(desk, d) };
+          else desk.beside = null;
           return desk.taken ? subtract(desk.taken.at, at) : d;
         };
         grip = dragging(
@@ -194,6 +203,7 @@ export function gripHandle(desk: Desk, ref: HandleRef, start: BedPointer): Grip 
       if (p.shift) vector = snapAngle(vector, EIGHTH_TURN);
       const reach = (relative ? 1 : 4) / desk.view.scale;
       const to = Math.hypot(vector.x, vector.y) < reach ? anchor : add(anchor, vector);
+      desk.beside = { at: p.sheet, text: lengthAndAngle(desk, subtract(to, anchor)) };
       return setPath(ref.shape, moveHandle(path, ref.index, ref.side, to, breaking || p.alt));
     },
     (p) => p.sheet,

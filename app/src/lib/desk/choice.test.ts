@@ -19,7 +19,7 @@ describe('what is chosen', () => {
     expect(say(NOTHING_CHOSEN)).toBe('nothing chosen');
     expect(say(chooseShapes(['Leaf']))).toBe('Leaf');
     expect(say(chooseShapes(['Leaf', 'Stem']))).toBe('2 shapes');
-    expect(say(chooseAnchors([ref(0)]))).toBe('1 anchor');
+    expect(say(chooseAnchors([ref(2)]))).toBe('anchor 3 of 4, corner, x 50.0 px, y 50.0 px');
     expect(say(chooseAnchors([ref(0), ref(1), ref(2)]))).toBe('3 anchors');
     expect(say({ ...chooseShapes(['Leaf']), segment: { shape: 'Leaf', path: 'l', segment: 1 } })).toBe(
       '1 segment',

@@ -1,4 +1,4 @@
-import { findShape, type Art, type HandleSide, type Path, type Shape } from '@mirrot/core';
+import { findShape, formatLength, type Art, type HandleSide, type Path, type Shape } from '@mirrot/core';
 
 /** An anchor by where it stands. */
 export interface AnchorRef {
@@ -84,6 +84,14 @@ const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's
 /** What is chosen, in words: "3 anchors", "Shape 4". */
 export function choiceInWords(choice: Choice, art: Art): string {
   if (choice.handle) return `the ${choice.handle.side === 'in' ? 'arriving' : 'leaving'} handle of 1 anchor`;
+  const [one, ...more] = choice.anchors;
+  if (one && more.length === 0) {
+    const path = findPath(findShape(art, one.shape), one.path);
+    const anchor = path?.anchors[one.index];
+    const { unit } = art.sheet;
+    if (path && anchor)
+      return `anchor ${one.index + 1} of ${path.anchors.length}, ${anchor.kind}, x ${formatLength(anchor.x, unit)}, y ${formatLength(anchor.y, unit)}`;
+  }
   if (choice.anchors.length > 0) return many(choice.anchors.length, 'anchor');
   if (choice.segment) return '1 segment';
   if (choice.shapes.length === 0) return 'nothing chosen';

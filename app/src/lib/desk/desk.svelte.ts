@@ -120,6 +120,8 @@ export class Desk {
   discRadius = $state(6);
   /** The chosen shapes are filled see-through while they are shaped. */
   haze = $state(false);
+  /** Teeth along the chosen paths, as long as they bend. */
+  comb = $state(false);
   /** The real weight of strokes shows round the ink. */
   trueStroke = $state(false);
   loupe = $state(true);

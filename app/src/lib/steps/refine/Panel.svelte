@@ -19,6 +19,7 @@
   import Range from '$lib/ui/Range.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import FormFields from '../block-in/FormFields.svelte';
+  import HandleFields from './HandleFields.svelte';
   import TransformFields from './TransformFields.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -61,6 +62,7 @@
   }
 </script>
 
+<HandleFields {desk} />
 {#if anchor && ref && path}
   <h3 class="panel-title">Anchor {ref.index + 1} of {path.anchors.length}</h3>
   <div class="pair">
@@ -137,6 +139,7 @@
   </div>
 {/if}
 <Toggle label="Haze" on={desk.haze} change={(on) => (desk.haze = on)} />
+<Toggle label="Curvature comb" on={desk.comb} change={(on) => (desk.comb = on)} />
 <Toggle label="True stroke" on={desk.trueStroke} change={(on) => (desk.trueStroke = on)} />
 {#if desk.choice.shapes.length > 0}
   <Range

@@ -134,6 +134,13 @@ export const REFINE: readonly Command[] = [
     run: ({ desk }) => void (desk.haze = !desk.haze),
   },
   {
+    id: 'comb',
+    title: 'Curvature comb',
+    steps: ['refine'],
+    on: (w) => w.desk.comb,
+    run: ({ desk }) => void (desk.comb = !desk.comb),
+  },
+  {
     id: 'true-stroke',
     title: 'True stroke',
     steps: ['refine'],

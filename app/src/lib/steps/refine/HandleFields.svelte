@@ -1,0 +1,81 @@
+<script lang="ts">
+  import {
+    add,
+    fromPx,
+    moveHandle,
+    negate,
+    otherSide,
+    setPath,
+    toPx,
+    UNIT_DIGITS,
+    withAnchor,
+    type Point,
+  } from '@mirrot/core';
+  import { findPath } from '$lib/desk/choice';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
+
+  // The chosen handle by its length and angle.
+  let { desk }: { desk: Desk } = $props();
+  const unit = $derived(desk.art.sheet.unit);
+  const ref = $derived(desk.choice.handle);
+  const path = $derived(ref && findPath(desk.shapeOf(ref.shape), ref.path));
+  const anchor = $derived(path && ref ? (path.anchors[ref.index] ?? null) : null);
+  const handle = $derived(anchor && ref ? anchor[ref.side] : null);
+  const long = $derived(handle ? Math.hypot(handle.x, handle.y) : 0);
+  const angle = $derived(handle ? (-Math.atan2(handle.y, handle.x) * 180) / Math.PI : 0);
+
+  function set(label: string, to: Point): void {
+    if (!ref || !path || !anchor) return;
+    desk.change(label, setPath(ref.shape, moveHandle(path, ref.index, ref.side, add(anchor, to))), {
+      choice: desk.choice,
+    });
+  }
+  const polar = (length: number, degrees: number): Point => ({
+    x: length * Math.cos((degrees * Math.PI) / 180),
+    y: -length * Math.sin((degrees * Math.PI) / 180),
+  });
+  /** The other handle becomes this one's mirror image, as long and opposite. */
+  function mirror(): void {
+    if (!ref || !path || !anchor || !handle) return;
+    const both = { ...anchor, [otherSide(ref.side)]: negate(handle) };
+    desk.change('Mirror the handle', setPath(ref.shape, withAnchor(path, ref.index, both)), {
+      choice: desk.choice,
+    });
+  }
+</script>
+
+{#if ref && handle}
+  <h3 class="panel-title">{ref.side === 'in' ? 'Arriving' : 'Leaving'} handle</h3>
+  <div class="pair">
+    <NumberField
+      label="l"
+      name="Length of the handle"
+      value={fromPx(long, unit)}
+      {unit}
+      digits={UNIT_DIGITS[unit] + 1}
+      min={0.001}
+      max={1e5}
+      change={(v) => set('Stretch the handle', polar(toPx(v, unit), angle))}
+    />
+    <NumberField
+      label="angle"
+      name="Angle of the handle"
+      value={angle}
+      unit="°"
+      digits={2}
+      min={-360}
+      max={360}
+      change={(v) => set('Turn the handle', polar(long, v))}
+    />
+  </div>
+  <button class="plain-button" onclick={mirror}>Mirror to the other side</button>
+{/if}
+
+<style>
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 6px;
+  }
+</style>
