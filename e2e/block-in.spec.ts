@@ -340,6 +340,14 @@ test('guides and grid by numbers; what is drawn snaps to them', async ({ page })
   await page.getByLabel('Step of the grid').fill('0');
   await page.getByLabel('Step of the grid').press('Enter');
   await expect(page.getByRole('alert')).toContainText('Nothing was changed');
+  // However long the panel is, the page itself never scrolls.
+  await page.getByRole('switch', { name: 'Grid shown' }).or(page.getByLabel('Grid shown')).first().focus();
+  expect(
+    await page.evaluate(() => [
+      document.scrollingElement!.scrollTop,
+      document.querySelector('main')!.scrollTop,
+    ]),
+  ).toEqual([0, 0]);
 });
 
 test('the gourd’s own axis is found from its edges and offered with a figure', async ({ page }) => {

@@ -231,7 +231,7 @@
       'ledge ledge ledge' 60px 'status status status' 26px /
       auto minmax(0, 1fr) auto;
     height: 100%;
-    overflow: hidden;
+    overflow: clip;
   }
   .middle {
     position: relative;

@@ -18,6 +18,8 @@
 
 <style>
   .eye {
+    /* Inputs hidden in switches are laid out within it: else they would make the page longer than the window. */
+    position: relative;
     grid-area: eye;
     display: flex;
     flex-direction: column;
