@@ -2,7 +2,11 @@
 // beside the plain way to do it.
 import {
   bordersBetween,
+  evenSpots,
+  flattenPath,
   flowAll,
+  insertAnchors,
+  thinOut,
   nearestAnchor,
   nearestOnPath,
   nearSegments,
@@ -12,6 +16,7 @@ import {
   type Path,
   type Point,
 } from '@mirrot/core';
+import fitCurve from 'fit-curve';
 import { solveLinear } from '../core/src/geometry/linear';
 
 const corner = (x: number, y: number): Anchor => ({ x, y, kind: 'corner', in: null, out: null });
@@ -95,3 +100,26 @@ for (let y = 0; y < 50; y++)
 const around = tiles.map((path) => ({ shape: path.id, path }));
 const border = time(() => void bordersBetween(around, { x: 50, y: 20 }, { x: 50, y: 26 }, 1e-6));
 console.log(`  a shared border among 2,500 pieces${ms(border)}`);
+
+// Thin out: a long outline, beside Graphics Gems' fitting of the same line.
+const crowd: Path = (() => {
+  const wave = flowAll(
+    {
+      id: 'c',
+      closed: false,
+      anchors: Array.from({ length: 1001 }, (_, i) =>
+        corner(i * 20, 60 * Math.sin(i / 2) + 20 * Math.sin(i / 5)),
+      ),
+    },
+    { sharpest: 3 },
+  );
+  return insertAnchors(wave, Array.from({ length: 1000 }, (_, i) => evenSpots(wave, i, 9)).flat());
+})();
+const points = flattenPath(crowd, 0.05).map((p) => [p.x, p.y]);
+let left = 0;
+const thin = time(() => void (left = thinOut(crowd, { tolerance: 0.5 }).path.anchors.length), 1);
+let gems = 0;
+const fitted = time(() => void (gems = fitCurve(points, 0.25).length), 1);
+console.log(
+  `  Thin out ${crowd.anchors.length} anchors within 0.5${ms(thin)} to ${left} anchors; fit-curve ${ms(fitted)} to ${gems}`,
+);

@@ -157,3 +157,34 @@ test('a handle is turned and stretched by numbers, mirrored across, measured whi
   await page.getByText('Curvature comb').click();
   await expect(h.bed.locator('.comb')).toHaveCount(1);
 });
+
+test('a crowded outline is thinned out: offered with figures, followed by the slider, taken, one undo', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Crowd', { width: 400, height: 300, unit: 'px' });
+  await page.getByRole('button', { name: 'Block in' }).click();
+  await page.getByText('ellipse', { exact: true }).click();
+  await h.drag({ x: 80, y: 60 }, { x: 320, y: 240 });
+  await h.key('3');
+  await h.click({ x: 200, y: 60 });
+  await h.key('Control+a');
+  await page.getByRole('button', { name: 'Add three evenly' }).click();
+  await h.key('Control+a');
+  await page.getByRole('button', { name: 'Add three evenly' }).click();
+  const anchors = async (): Promise<number> => (await h.shapes())[0]!.paths[0]!.anchors.length;
+  expect(await anchors()).toBe(64);
+  await h.key('x');
+  const offer = page.getByText(/^Thin out: 64 → \d+ anchors, \d\.\d\d px off at worst/);
+  await expect(offer).toBeVisible({ timeout: 15_000 });
+  await expect(h.bed.locator('.spare').first()).toBeVisible();
+  const first = (await offer.textContent())!;
+  await page.getByRole('slider', { name: 'Thin out within' }).focus();
+  for (let i = 0; i < 12; i++) await h.key('ArrowRight');
+  await expect(offer).not.toHaveText(first);
+  await h.bed.focus();
+  await h.key('Enter');
+  const left = await anchors();
+  expect(left).toBeLessThanOrEqual(5);
+  await h.key('Control+z');
+  expect(await anchors()).toBe(64);
+});

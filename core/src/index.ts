@@ -82,6 +82,7 @@ export {
   withAnchor,
 } from './path/path';
 export { insertAnchor } from './path/insert';
+export { spareAnchors, thinOut, type Thinned, type ThinOptions } from './path/thin';
 export { cutAt, mergeAnchors, startAt } from './path/cut';
 export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } from './path/spots';
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';

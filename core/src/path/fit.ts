@@ -116,6 +116,7 @@ function refine(
   points: readonly Point[],
   parameters: number[],
   ways: readonly [readonly Point[], readonly Point[]],
+  rounds: number,
 ): Cubic {
   const [first, second] = ways;
   const n = first.length + second.length;
@@ -123,7 +124,7 @@ function refine(
   let u = parameters;
   let least = errorOf(best, points, u);
   let damping = 1e-3;
-  for (let round = 0; round < REFINEMENTS && least > 0 && damping < 1e9; round++) {
+  for (let round = 0; round < rounds && least > 0 && damping < 1e9; round++) {
     const normal = Array.from({ length: n }, () => new Array<number>(n).fill(0));
     const right = new Array<number>(n).fill(0);
     points.forEach((p, i) => {
@@ -177,12 +178,14 @@ function refine(
  * @param points at least two, in order
  * @param startTangent unit direction in which the curve leaves, or null when free (both or none)
  * @param endTangent unit direction pointing back from the end, or null
+ * @param rounds of refinement at most; none gives Schneider's own fit
  * @throws RangeError for fewer than two points
  */
 export function fitCubic(
   points: readonly Point[],
   startTangent: Point | null,
   endTangent: Point | null,
+  rounds = REFINEMENTS,
 ): Cubic {
   if (points.length < 2) throw new RangeError('A curve is fitted to two points or more.');
   let u = chordLengths(points);
@@ -210,5 +213,6 @@ export function fitCubic(
     points,
     bestAt,
     startTangent && endTangent ? [[startTangent], [endTangent]] : [free, free],
+    rounds,
   );
 }

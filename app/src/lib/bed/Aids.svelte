@@ -188,6 +188,19 @@
     <circle class="halo" cx={at.x} cy={at.y} r="13" />
     <circle class="warning" cx={at.x} cy={at.y} r="13" />
   {/each}
+  {#if desk.offer?.spare && !desk.held.has('q')}
+    {#each desk.offer.spare as spare, i (i)}
+      {@const at = bed(spare)}
+      <g transform="translate({at.x} {at.y})">
+        <circle class="halo" r="5" />
+        <path class="spare" d="M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0M-2.5 0h5" />
+      </g>
+    {/each}
+  {/if}
+  {#if desk.offer?.worst && !desk.held.has('q')}
+    {@const at = bed(desk.offer.worst)}
+    <circle class="warning" cx={at.x} cy={at.y} r="11" />
+  {/if}
   {#if comb}<path class="comb" d={comb} />{/if}
   {#if cross}
     <path
@@ -267,6 +280,9 @@
   }
   .rounding {
     stroke-width: 2;
+  }
+  .spare {
+    stroke: var(--carrot);
   }
   .comb {
     stroke: var(--plum);

@@ -30,7 +30,7 @@
     flex: none;
     width: 1px;
     height: 30px;
-    margin: 0 8px;
+    margin: 0 3px;
     background: var(--line);
   }
 </style>

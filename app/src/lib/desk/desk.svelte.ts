@@ -65,6 +65,9 @@ export interface Offer {
   take(): void;
   /** Lines it would add, shown until it is taken or left. */
   readonly ghost?: readonly Path[];
+  /** Anchors it would take out, and where it goes farthest from what is there. */
+  readonly spare?: readonly Point[];
+  readonly worst?: Point;
   /** R: the same the other way round. */
   turn?(): void;
 }

@@ -13,6 +13,8 @@ const habitsSchema = z.object({
   straightOnly: z.boolean().catch(false),
   /** Anchors that turn by more than this, in degrees, stay corners when the rest is made to flow. */
   sharpest: z.number().min(5).max(175).catch(70),
+  /** How far the line may go when anchors are thinned out, screen pixels. */
+  thinWithin: z.number().min(0.1).max(10).catch(1),
   snapOn: z.boolean().catch(true),
   snap: z.record(z.enum(SNAP_KINDS), z.boolean()).catch({
     anchors: true,

@@ -52,7 +52,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     'flow-all',
     'add-anchor',
     'remove-anchor',
-    'straighten',
+    'thin-out',
     'close-open',
     null,
     'make-hole',

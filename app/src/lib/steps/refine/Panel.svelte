@@ -12,7 +12,9 @@
   } from '@mirrot/core';
   import { isOffered } from '$lib/desk/command';
   import { findPath } from '$lib/desk/choice';
+  import { offersThinning } from '$lib/bed/thinning';
   import { command } from '../commands';
+  import { thinChosen } from './commands';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -33,7 +35,7 @@
 
   /** Buttons of the panel: what can be done now with what is chosen. */
   const BUTTONS = [
-    'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
+    'straighten', 'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
     'even-across', 'even-down', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse',
   ]; // prettier-ignore
   const offered = $derived(
@@ -142,6 +144,21 @@
 <Toggle label="Curvature comb" on={desk.comb} change={(on) => (desk.comb = on)} />
 <Toggle label="True stroke" on={desk.trueStroke} change={(on) => (desk.trueStroke = on)} />
 {#if desk.choice.shapes.length > 0}
+  <Range
+    label="Thin out within"
+    value={desk.habits.thinWithin}
+    min={0.1}
+    max={8}
+    step={0.1}
+    text="{desk.habits.thinWithin.toFixed(1)} px, {fromPx(
+      desk.habits.thinWithin / desk.view.scale,
+      unit,
+    ).toFixed(3)} {unit}"
+    change={(thinWithin) => {
+      desk.habits.set({ thinWithin });
+      if (offersThinning(desk)) void thinChosen(workplace);
+    }}
+  />
   <Range
     label="Flow all keeps corners over"
     value={desk.sharpest}

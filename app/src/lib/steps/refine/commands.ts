@@ -25,6 +25,9 @@ import {
   reverseChosen,
   startHere,
 } from '$lib/bed/anchors';
+import { offerThinOut } from '$lib/bed/thinning';
+import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
+import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -68,6 +71,30 @@ function holeToFree(desk: Desk): string | null {
   if (!shape || shape.paths.length < 2) return null;
   const chosen = desk.choice.anchors[0]?.path ?? desk.choice.segment?.path;
   return shape.paths.slice(1).find((p) => p.id === chosen)?.id ?? shape.paths.at(-1)!.id;
+}
+
+/** Thins out what is chosen, away from the page: said when it takes long, and stopped when wished. */
+export async function thinChosen(w: Workplace): Promise<void> {
+  let share: number | null = null;
+  let stop = (): void => {};
+  const stopped = new Promise<null>((done) => {
+    stop = () => {
+      endPathWork();
+      done(null);
+    };
+  });
+  const tell = (): void => void (w.progress = { text: 'Thinning out', share, stop });
+  const slow = setTimeout(tell, 300);
+  const told = proxy((s: number) => {
+    share = s;
+    if (w.progress) tell();
+  });
+  await offerThinOut(w.desk, (wishes) => Promise.race([pathWork().thin(wishes, told), stopped])).finally(
+    () => {
+      clearTimeout(slow);
+      w.progress = null;
+    },
+  );
 }
 
 /** Commands on chosen anchors and paths, in the panel and the finder. */
@@ -124,6 +151,15 @@ export const REFINE: readonly Command[] = [
     steps: ['refine'],
     when: (w) => canCut(w.desk),
     run: (w) => cutHere(w.desk),
+  },
+  {
+    id: 'thin-out',
+    title: 'Thin out',
+    icon: Feather,
+    keys: ['X'],
+    steps: ['refine'],
+    when: (w) => w.desk.choice.shapes.length > 0,
+    run: (w) => void thinChosen(w),
   },
   {
     id: 'haze',
