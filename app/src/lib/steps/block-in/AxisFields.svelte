@@ -1,16 +1,7 @@
 <script lang="ts">
-  import {
-    FEWEST_PARTS,
-    fromPx,
-    MOST_PARTS,
-    setAxis,
-    setDrawingAxis,
-    together,
-    toPx,
-    UNIT_DIGITS,
-    type Axis,
-  } from '@mirrot/core';
+  import { FEWEST_PARTS, MOST_PARTS, setAxis, setDrawingAxis, together, type Axis } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import { command } from '../commands';
 
@@ -18,7 +9,6 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit] + 1);
   const chosen = $derived(desk.receivedShapes.find((s) => s.axis));
   const axis = $derived(chosen?.axis ?? desk.art.axis);
 
@@ -51,16 +41,7 @@
 {#if axis}
   <div class="pair">
     {#each ['x', 'y'] as const as way (way)}
-      <NumberField
-        label={way}
-        name="Axis {way}"
-        value={fromPx(axis[way], unit)}
-        {unit}
-        {digits}
-        min={-1e5}
-        max={1e5}
-        change={(v) => set({ [way]: toPx(v, unit) })}
-      />
+      <LengthField {unit} label={way} name="Axis {way}" value={axis[way]} change={(v) => set({ [way]: v })} />
     {/each}
     {#if axis.kind === 'mirror'}
       <NumberField

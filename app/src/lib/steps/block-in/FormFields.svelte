@@ -1,23 +1,14 @@
 <script lang="ts">
-  import {
-    FEWEST_SIDES,
-    formPath,
-    fromPx,
-    MOST_SIDES,
-    setPath,
-    toPx,
-    UNIT_DIGITS,
-    type Form,
-  } from '@mirrot/core';
+  import { FEWEST_SIDES, formPath, MOST_SIDES, setPath, type Form } from '@mirrot/core';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
 
   // The numbers of a form, as long as it is one.
   let { desk }: { desk: Desk } = $props();
   const held = $derived(formInHand(desk));
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit] + 1);
 
   function set(label: string, values: Partial<Form>): void {
     if (!held) return;
@@ -38,41 +29,35 @@
     </h3>
     <div class="pair">
       {#each ['x', 'y'] as const as axis (axis)}
-        <NumberField
+        <LengthField
+          {unit}
           label={axis}
           name="Middle {axis}"
-          value={fromPx(form[axis], unit)}
-          {unit}
-          {digits}
-          min={-MOST}
-          max={MOST}
-          change={(v) => set('Place the form', { [axis]: toPx(v, unit) })}
+          value={form[axis]}
+          least={-MOST}
+          change={(v) => set('Place the form', { [axis]: v })}
         />
       {/each}
-      <NumberField
+      <LengthField
+        {unit}
         label={form.kind === 'line' ? 'l' : 'w'}
         name={form.kind === 'line' ? 'Length' : form.kind === 'polygon' ? 'Width across corners' : 'Width'}
-        value={fromPx(form.width, unit)}
-        {unit}
-        {digits}
-        min={0.001}
-        max={MOST}
+        value={form.width}
+        least={0.001}
         change={(v) =>
           set('Size the form', {
-            width: toPx(v, unit),
-            ...(form.kind === 'polygon' && { height: toPx(v, unit) }),
+            width: v,
+            ...(form.kind === 'polygon' && { height: v }),
           })}
       />
       {#if form.kind === 'box' || form.kind === 'ellipse'}
-        <NumberField
+        <LengthField
+          {unit}
           label="h"
           name="Height"
-          value={fromPx(form.height, unit)}
-          {unit}
-          {digits}
-          min={0.001}
-          max={MOST}
-          change={(v) => set('Size the form', { height: toPx(v, unit) })}
+          value={form.height}
+          least={0.001}
+          change={(v) => set('Size the form', { height: v })}
         />
       {/if}
       <NumberField
@@ -86,17 +71,15 @@
         change={(v) => set('Turn the form', { angle: (v * Math.PI) / 180 })}
       />
       {#if form.kind === 'box'}
-        <NumberField
+        <LengthField
+          {unit}
           label="round"
           name="Radius of the corners"
-          value={fromPx(form.radii[0], unit)}
-          {unit}
-          {digits}
-          min={0}
-          max={MOST}
+          value={form.radii[0]}
+          least={0}
           change={(v) =>
             set('Round the corners', {
-              radii: [0, 1, 2, 3].map(() => toPx(v, unit)) as unknown as Form['radii'],
+              radii: [0, 1, 2, 3].map(() => v) as unknown as Form['radii'],
             })}
         />
       {:else if form.kind === 'polygon'}

@@ -1,18 +1,11 @@
 <script lang="ts">
-  import {
-    FEWEST_SIDES,
-    fromPx,
-    MOST_SIDES,
-    SNAP_KINDS,
-    toPx,
-    UNIT_DIGITS,
-    type FormKind,
-  } from '@mirrot/core';
+  import { FEWEST_SIDES, fromPx, MOST_SIDES, SNAP_KINDS, type FormKind } from '@mirrot/core';
   import { endPath } from '$lib/bed/block-in';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import { SNAP_WORDS } from '$lib/bed/snapping';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -26,7 +19,6 @@
   const desk = $derived(workplace.desk);
   const habits = $derived(desk.habits);
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit] + 1);
   const layer = $derived(desk.art.layers.find((l) => l.id === desk.drawingLayer));
   const held = $derived(formInHand(desk));
 
@@ -58,15 +50,13 @@
       change={(v) => (desk.formSides = Math.round(v))}
     />
   {:else if desk.form === 'box' && !held}
-    <NumberField
+    <LengthField
+      {unit}
       label="round"
       name="Radius of the next box’s corners"
-      value={fromPx(desk.formRadius, unit)}
-      {unit}
-      {digits}
-      min={0}
-      max={1e5}
-      change={(v) => (desk.formRadius = toPx(v, unit))}
+      value={desk.formRadius}
+      least={0}
+      change={(v) => (desk.formRadius = v)}
     />
   {/if}
   {#if !held}
@@ -99,15 +89,14 @@
 />
 <Toggle label="Single pen strokes" on={habits.pen} change={(pen) => habits.set({ pen })} />
 {#if habits.pen}
-  <NumberField
+  <LengthField
+    {unit}
     label="pen"
     name="Width of the pen"
-    value={fromPx(habits.penWidth, unit)}
-    {unit}
-    digits={UNIT_DIGITS[unit] + 1}
-    min={fromPx(0.1, unit)}
-    max={fromPx(1000, unit)}
-    change={(v) => habits.set({ penWidth: toPx(v, unit) })}
+    value={habits.penWidth}
+    least={fromPx(0.1, unit)}
+    most={fromPx(1000, unit)}
+    change={(v) => habits.set({ penWidth: v })}
   />
   <p class="quiet">A ring warns where a stroke runs along one that is there.</p>
 {/if}

@@ -1,25 +1,15 @@
 <script lang="ts">
   import Trash from '@lucide/svelte/icons/trash-2';
-  import {
-    addGuide,
-    fromPx,
-    lockGuides,
-    removeGuides,
-    setGrid,
-    setGuide,
-    toPx,
-    UNIT_DIGITS,
-    type Guide,
-  } from '@mirrot/core';
+  import { addGuide, fromPx, lockGuides, removeGuides, setGrid, setGuide, type Guide } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { newId } from '$lib/ids';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
 
   // Guides and grid by numbers. Guides are pulled out of the rulers too.
   let { desk }: { desk: Desk } = $props();
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit] + 1);
   const guides = $derived(desk.art.guides);
   const grid = $derived(desk.art.grid);
   const degrees = (g: Guide): number => (g.angle * 180) / Math.PI;
@@ -40,26 +30,10 @@
 {#each guides.lines as g, i (g.id)}
   <div class="guide" role="group" aria-label="Guide {i + 1}">
     {#if !upright(g)}
-      <NumberField
-        label="y"
-        name="Guide {i + 1} y"
-        value={fromPx(g.y, unit)}
-        {digits}
-        min={-1e5}
-        max={1e5}
-        change={(v) => place(g, { y: toPx(v, unit) })}
-      />
+      <LengthField {unit} label="y" name="Guide {i + 1} y" value={g.y} change={(v) => place(g, { y: v })} />
     {/if}
     {#if !level(g)}
-      <NumberField
-        label="x"
-        name="Guide {i + 1} x"
-        value={fromPx(g.x, unit)}
-        {digits}
-        min={-1e5}
-        max={1e5}
-        change={(v) => place(g, { x: toPx(v, unit) })}
-      />
+      <LengthField {unit} label="x" name="Guide {i + 1} x" value={g.x} change={(v) => place(g, { x: v })} />
     {/if}
     <NumberField
       label="°"
@@ -95,15 +69,14 @@
 />
 {#if grid.shown}
   <div class="guide">
-    <NumberField
+    <LengthField
+      {unit}
       label="step"
       name="Step of the grid"
-      value={fromPx(grid.step, unit)}
-      {unit}
-      {digits}
-      min={fromPx(0.5, unit)}
-      max={fromPx(10_000, unit)}
-      change={(v) => desk.change('Step of the grid', setGrid({ step: toPx(v, unit) }))}
+      value={grid.step}
+      least={fromPx(0.5, unit)}
+      most={fromPx(10_000, unit)}
+      change={(v) => desk.change('Step of the grid', setGrid({ step: v }))}
     />
     <input
       type="color"

@@ -1,18 +1,8 @@
 <script lang="ts">
-  import {
-    add,
-    fromPx,
-    moveHandle,
-    negate,
-    otherSide,
-    setPath,
-    toPx,
-    UNIT_DIGITS,
-    withAnchor,
-    type Point,
-  } from '@mirrot/core';
+  import { add, moveHandle, negate, otherSide, setPath, withAnchor, type Point } from '@mirrot/core';
   import { findPath } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
 
   // The chosen handle by its length and angle.
@@ -48,15 +38,13 @@
 {#if ref && handle}
   <h3 class="panel-title">{ref.side === 'in' ? 'Arriving' : 'Leaving'} handle</h3>
   <div class="pair">
-    <NumberField
+    <LengthField
+      {unit}
       label="l"
       name="Length of the handle"
-      value={fromPx(long, unit)}
-      {unit}
-      digits={UNIT_DIGITS[unit] + 1}
-      min={0.001}
-      max={1e5}
-      change={(v) => set('Stretch the handle', polar(toPx(v, unit), angle))}
+      value={long}
+      least={0.001}
+      change={(v) => set('Stretch the handle', polar(v, angle))}
     />
     <NumberField
       label="angle"

@@ -2,11 +2,9 @@
   import {
     anchorCount,
     fromPx,
-    PX_PER,
     setAnchorKind,
     setEqualLengths,
     setPath,
-    UNIT_DIGITS,
     withAnchor,
     type AnchorKind,
   } from '@mirrot/core';
@@ -16,7 +14,7 @@
   import { command } from '../commands';
   import { thinChosen } from './commands';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import NumberField from '$lib/ui/NumberField.svelte';
+  import LengthField from '../LengthField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
@@ -59,7 +57,7 @@
     if (!ref || !path || !anchor) return;
     desk.change(
       'Place the anchor',
-      setPath(ref.shape, withAnchor(path, ref.index, { ...anchor, [axis]: value * PX_PER[unit] })),
+      setPath(ref.shape, withAnchor(path, ref.index, { ...anchor, [axis]: value })),
     );
   }
 </script>
@@ -68,24 +66,8 @@
 {#if anchor && ref && path}
   <h3 class="panel-title">Anchor {ref.index + 1} of {path.anchors.length}</h3>
   <div class="pair">
-    <NumberField
-      label="x"
-      value={fromPx(anchor.x, unit)}
-      {unit}
-      digits={UNIT_DIGITS[unit] + 1}
-      min={-1e5}
-      max={1e5}
-      change={(v) => place('x', v)}
-    />
-    <NumberField
-      label="y"
-      value={fromPx(anchor.y, unit)}
-      {unit}
-      digits={UNIT_DIGITS[unit] + 1}
-      min={-1e5}
-      max={1e5}
-      change={(v) => place('y', v)}
-    />
+    <LengthField {unit} label="x" value={anchor.x} change={(v) => place('x', v)} />
+    <LengthField {unit} label="y" value={anchor.y} change={(v) => place('y', v)} />
   </div>
   <Segments
     label="Kind of anchor"

@@ -3,27 +3,24 @@
     about,
     boxHeight,
     boxWidth,
-    fromPx,
     mapShape,
     meanScale,
     rotation,
     scaling,
     styleShapes,
     together,
-    toPx,
     translation,
-    UNIT_DIGITS,
     type Affine,
     type Point,
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
 
   // Chosen shapes moved, sized and turned by numbers, about one of nine points of their box.
   let { desk }: { desk: Desk } = $props();
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit] + 1);
   const box = $derived(desk.chosenBox);
   let across = $state(0.5);
   let down = $state(0.5);
@@ -86,40 +83,30 @@
     </div>
     <div class="pair">
       {#each ['x', 'y'] as const as axis (axis)}
-        <NumberField
+        <LengthField
+          {unit}
           label={axis}
           name="Shape {axis}"
-          value={fromPx(at[axis], unit)}
-          {unit}
-          {digits}
-          min={-1e5}
-          max={1e5}
+          value={at[axis]}
           change={(v) =>
-            map(
-              'Place by numbers',
-              axis === 'x' ? translation(toPx(v, unit) - at.x, 0) : translation(0, toPx(v, unit) - at.y),
-            )}
+            map('Place by numbers', axis === 'x' ? translation(v - at.x, 0) : translation(0, v - at.y))}
         />
       {/each}
-      <NumberField
+      <LengthField
+        {unit}
         label="w"
         name="Shape width"
-        value={fromPx(boxWidth(box), unit)}
-        {unit}
-        {digits}
-        min={0.001}
-        max={1e5}
-        change={(v) => size('x', toPx(v, unit))}
+        value={boxWidth(box)}
+        least={0.001}
+        change={(v) => size('x', v)}
       />
-      <NumberField
+      <LengthField
+        {unit}
         label="h"
         name="Shape height"
-        value={fromPx(boxHeight(box), unit)}
-        {unit}
-        {digits}
-        min={0.001}
-        max={1e5}
-        change={(v) => size('y', toPx(v, unit))}
+        value={boxHeight(box)}
+        least={0.001}
+        change={(v) => size('y', v)}
       />
     </div>
   </div>
