@@ -150,6 +150,32 @@ describe('a border taken over', () => {
     expect(pathIn(whole, 'a').anchors[2]!.x).toBe(50);
   });
 
+  it('outlines that share two ends but run apart between them keep each its own curve', () => {
+    // A lens: both have the keys of its tips, one goes straight from tip to tip, the other bows.
+    const tip = (
+      x: number,
+      key: string,
+      out: [number, number] | null,
+      arriving: [number, number] | null,
+    ) => ({
+      ...anchor(x, 0, arriving, out),
+      shared: key,
+    });
+    const flat = pathOf([tip(0, 'l', null, null), tip(40, 'r', null, null), anchor(20, 30)], true, 'm');
+    const bow = pathOf(
+      [tip(40, 'r', [-10, -20], null), tip(0, 'l', null, [10, -20]), anchor(20, -40)],
+      true,
+      'n',
+    );
+    const art = doing(blank, addNode('l', shapeOf('m', flat)), addNode('l', shapeOf('n', bow)));
+    const moved = doing(
+      art,
+      put('m', withAnchor(flat, 0, { ...flat.anchors[0]!, x: -5, out: { x: 3, y: 3 } })),
+    );
+    const other = pathIn(moved, 'n').anchors;
+    expect([other[1]!.x, other[1]!.in, other[0]!.out]).toEqual([-5, { x: 10, y: -20 }, { x: -10, y: -20 }]);
+  });
+
   it('a flowing neighbour stands still where it is shared, and what is parted goes its own way', () => {
     const soft = pathOf(
       [

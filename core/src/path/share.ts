@@ -254,9 +254,17 @@ interface Run {
   readonly from: number;
   readonly to: number;
   readonly inside: readonly number[];
-  /** Keys of what was between them. */
+  /** Keys of what was between them, and the handles of its segments, in order. */
   readonly before: string;
+  readonly handles: readonly (Point | null)[];
 }
+
+/** Handles along a stretch of a path, two to a segment: leaving, then arriving; run backwards when asked. */
+const handlesOf = (path: Path, run: readonly number[], back = false): (Point | null)[] =>
+  run.slice(1).flatMap((to, k) => {
+    const [a, b] = [path.anchors[run[k]!]!, path.anchors[to]!];
+    return back ? [a.in, b.out] : [a.out, b.in];
+  });
 
 function runsWith(before: Path, after: Path, theirs: ReadonlySet<string>): Run[] {
   const then = new Map(before.anchors.map((a, i) => [a.shared, i]));
@@ -269,7 +277,7 @@ function runsWith(before: Path, after: Path, theirs: ReadonlySet<string>): Run[]
     const [a, b] = [then.get(after.anchors[from]!.shared)!, then.get(after.anchors[to]!.shared)!];
     const was = between(before, a, b, 1);
     if (!inside || !was || was.some((i) => before.anchors[i]!.shared === undefined)) return [];
-    return [{ from, to, inside, before: keysOf(before, was) }];
+    return [{ from, to, inside, before: keysOf(before, was), handles: handlesOf(before, [a, ...was, b]) }];
   });
 }
 
@@ -298,13 +306,14 @@ export function carryShared(before: Path, after: Path, other: Path): { after: Pa
     const [i, j] = [at(a.shared!), at(b.shared!)];
     const on = between(path, i, j, 1);
     const back = between(path, i, j, -1);
-    const forward =
-      on !== null && keysOf(path, on) === run.before && on.every((k) => path.anchors[k]!.shared);
-    const backward =
-      !forward &&
-      back !== null &&
-      keysOf(path, back) === run.before &&
-      back.every((k) => path.anchors[k]!.shared);
+    // Two outlines may share both ends and run apart between them: a border is one whose segments are the same.
+    const alike = (way: readonly number[] | null, backward: boolean): boolean =>
+      way !== null &&
+      way.every((k) => path.anchors[k]!.shared) &&
+      keysOf(path, way) === run.before &&
+      handlesOf(path, [i, ...way, j], backward).every((h, k) => sameHandle(h, run.handles[k]!));
+    const forward = alike(on, false);
+    const backward = !forward && alike(back, true);
     if (!forward && !backward) continue;
     run.inside.forEach(
       (k) =>

@@ -232,6 +232,15 @@ describe('forms', () => {
     expect(shapeBounds(b.shapes[1]!)).toEqual({ x0: 170, y0: 80, x1: 230, y1: 120 });
   });
 
+  it('have the fill shown as the next path’s at once; a line has none', () => {
+    const b = begin('ellipse');
+    b.desk.nextFill = '#2f6b4f';
+    b.drag({ x: 10, y: 10 }, { x: 70, y: 40 });
+    b.desk.form = 'line';
+    b.drag({ x: 10, y: 100 }, { x: 70, y: 140 });
+    expect(b.shapes.map((s) => s.fill?.hex)).toEqual(['#2f6b4f', undefined]);
+  });
+
   it('show their size while drawn, in the sheet’s unit', () => {
     const b = begin('ellipse');
     b.press({ x: 10, y: 10 });
