@@ -88,7 +88,7 @@ export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } fr
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { openSegment, removeAnchors } from './path/remove';
-export { moveHandle, setAnchorKind, setEqualLengths, withHandle } from './path/handle';
+export { moveHandle, setAnchorKind, setEqualLengths, turnHandles, withHandle } from './path/handle';
 export {
   dragForm,
   fittedRadii,
@@ -114,6 +114,7 @@ export {
   type MirrorAxis,
   type TurnAxis,
 } from './path/axis';
+export { makeSymmetric, ownCentre, ownMirrorAxis, type Lead, type Symmetrical } from './path/symmetric';
 export { bordersBetween, closeAlong, type Border, type Borders, type PathOf } from './path/share';
 export { drawnTwice, type DoubleStretch } from './path/double';
 export {

@@ -219,7 +219,7 @@ describe('patches from outside', () => {
     [{ op: 'replace', path: '/layers/7/name', value: 'x' }],
     [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: null }],
     [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: 1e300 }],
-    [{ op: 'replace', path: '/version', value: 4 }],
+    [{ op: 'replace', path: '/version', value: 99 }],
     [{ op: 'remove', path: '/sheet' }],
     [{ op: 'add', path: '/layers/0/children/0/extra', value: 1 }],
     [{ op: 'replace', path: '/__proto__/polluted', value: 1 }],

@@ -29,6 +29,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   }),
   // 3: there are a grid, axes, forms, shared anchors and handles of equal length.
   2: (art) => ({ ...art, version: 3, grid: PLAIN_GRID, axis: null }),
+  // 4: anchors can be protected.
+  3: (art) => ({ ...art, version: 4 }),
 };
 
 /** Brings a document of an older version to the present one; anything else is given back as it is. */

@@ -7,7 +7,7 @@ import { migrateArt, PLAIN_GRID, PLAIN_PICTURE } from './migrate';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
-export const ART_VERSION = 3;
+export const ART_VERSION = 4;
 
 /** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
 export const FARTHEST = 1e6;
@@ -38,6 +38,7 @@ const anchorSchema = z.strictObject({
   in: pointSchema.nullable(),
   out: pointSchema.nullable(),
   equal: z.literal(true).optional(),
+  protected: z.literal(true).optional(),
   shared: id.optional(),
 });
 

@@ -99,6 +99,31 @@ describe('a cubic against bezier-js and paper', () => {
     }
   });
 
+  it('is as near as the densest search finds, to 1e-6 of the curve’s size, tiny, huge, looped, cusped or collapsed', () => {
+    const odd: Cubic[] = [
+      ...curves.slice(0, 60),
+      lineCubic({ x: 0, y: 0 }, { x: 90, y: 40 }),
+      [{ x: 0, y: 0 }, { x: 100, y: 100 }, { x: 0, y: 100 }, { x: 100, y: 0 }],
+      [{ x: 0, y: 0 }, { x: 100, y: 60 }, { x: 0, y: 60 }, { x: 100, y: 0 }],
+      [{ x: 10, y: 10 }, { x: 10, y: 10 }, { x: 80, y: 40 }, { x: 80, y: 40 }],
+      [{ x: 50, y: 50 }, { x: 50, y: 50 }, { x: 50, y: 50 }, { x: 50, y: 50 }],
+    ]; // prettier-ignore
+    for (const size of [1e-6, 1, 1e6])
+      for (const c of odd) {
+        const big = c.map((q) => ({ x: q.x * size, y: q.y * size })) as unknown as Cubic;
+        const p = { x: (random() * 140 - 20) * size, y: (random() * 140 - 20) * size };
+        const off = (t: number): number => {
+          const q = cubicPoint(big, t);
+          return Math.hypot(q.x - p.x, q.y - p.y);
+        };
+        let dense = Infinity;
+        for (let i = 0; i <= 4000; i++) dense = Math.min(dense, off(i / 4000));
+        const ours = nearestOnCubic(big, p);
+        expect(ours.distance).toBeLessThanOrEqual(dense + 1e-6 * 100 * size);
+        expect(Math.abs(off(ours.t) - ours.distance)).toBeLessThan(1e-9 * 100 * size);
+      }
+  });
+
   it('has the same area under it as paper', () => {
     for (const c of curves.slice(0, 50)) {
       const closed = new paper.Path({ closed: true });

@@ -133,3 +133,25 @@ export function setEqualLengths(path: Path, i: number, on: boolean): Path {
   };
   return withAnchor(turned, i, { ...bare, equal: true, in: even(arriving), out: even(leaving) });
 }
+
+/**
+ * Turns and stretches the handles on one side of several anchors alike, each about its own anchor. Anchors without a
+ * handle there stay as they are.
+ *
+ * @param turn radians, clockwise on screen
+ * @param stretch factor of the lengths, 0 or more; 0 takes the handles away
+ */
+export const turnHandles = (
+  path: Path,
+  indices: readonly number[],
+  side: HandleSide,
+  turn: number,
+  stretch: number,
+): Path =>
+  indices.reduce((p, i) => {
+    const anchor = p.anchors[i];
+    const h = anchor?.[side];
+    if (!h) return p;
+    const [c, s] = [Math.cos(turn) * stretch, Math.sin(turn) * stretch];
+    return moveHandle(p, i, side, { x: anchor.x + c * h.x - s * h.y, y: anchor.y + s * h.x + c * h.y });
+  }, path);

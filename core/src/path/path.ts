@@ -21,6 +21,8 @@ export interface Anchor {
   readonly out: Point | null;
   /** A smooth anchor whose handles are kept equally long. */
   readonly equal?: true;
+  /** Stays when the path is thinned out. */
+  readonly protected?: true;
   /** Anchors of neighbours with the same key are one: they move together. */
   readonly shared?: string;
 }
@@ -132,12 +134,29 @@ export interface NearestOnPath {
   readonly distance: number;
 }
 
-/** Nearest point of the path's line to `p`; null when the path has no segment. The earliest of equals. */
-export function nearestOnPath(path: Path, p: Point): NearestOnPath | null {
+/** Least squared distance from `p` to the box about a curve's control points, which the curve never leaves. */
+function boxDistance2([a, b, c, d]: Cubic, p: Point): number {
+  const dx = Math.max(Math.min(a.x, b.x, c.x, d.x) - p.x, p.x - Math.max(a.x, b.x, c.x, d.x), 0);
+  const dy = Math.max(Math.min(a.y, b.y, c.y, d.y) - p.y, p.y - Math.max(a.y, b.y, c.y, d.y), 0);
+  return dx * dx + dy * dy;
+}
+
+/**
+ * Nearest point of the path's line to `p`; the earliest of equals. Segments whose box is farther than what was found
+ * are passed over.
+ *
+ * @param within farther than this does not count
+ * @returns null when the path has no segment, or none within reach
+ */
+export function nearestOnPath(path: Path, p: Point, within = Infinity): NearestOnPath | null {
   let best: NearestOnPath | null = null;
+  let least = within;
   pathCubics(path).forEach((c, segment) => {
+    if (boxDistance2(c, p) > least * least) return;
     const n = nearestOnCubic(c, p);
-    if (!best || n.distance < best.distance) best = { segment, ...n };
+    if (best ? n.distance >= least : n.distance > least) return;
+    best = { segment, ...n };
+    least = n.distance;
   });
   return best;
 }

@@ -102,6 +102,20 @@ describe('thinning out', () => {
     expect(spareAnchors(shared, { tolerance: 5 })).not.toContain(5);
   });
 
+  it('leaves protected anchors where they are', () => {
+    const many = crowded(circlePath(0, 0, 100), 6);
+    const guarded = {
+      ...many,
+      anchors: many.anchors.map((a, i) => (i % 5 === 2 ? { ...a, protected: true as const } : a)),
+    };
+    const kept = guarded.anchors.filter((a) => a.protected);
+    const { path, removed } = thinOut(guarded, { tolerance: 0.5 });
+    expect(removed.length).toBeGreaterThan(8);
+    for (const a of kept)
+      expect(path.anchors.some((b) => b.protected && b.x === a.x && b.y === a.y)).toBe(true);
+    expect(farthest(path, many)).toBeLessThanOrEqual(0.5);
+  });
+
   it('gives a path back itself where nothing can go: two anchors, one, a circle of four at a fine tolerance', () => {
     for (const path of [pathOf([anchor(0, 0)]), pathOf([anchor(0, 0), anchor(9, 9)]), circlePath(0, 0, 50)]) {
       const thinned = thinOut(path, { tolerance: 0.001 });

@@ -156,6 +156,7 @@ export function thinOut(path: Path, { tolerance, only, sharpest = CORNER }: Thin
       (!path.closed && (i === 0 || i === n - 1)) ||
       (free !== undefined && !free.has(i)) ||
       a.shared !== undefined ||
+      a.protected === true ||
       turnOf(still, i) > sharpest,
   );
   // A ring without a corner begins where it is.
