@@ -92,3 +92,31 @@ test('two tabs on one project: the later one is told, and takes over without los
   expect(await kept(page, id)).toBe(3);
   await expect(page.getByRole('list', { name: /Layers and shapes/ }).getByText('2 anchors')).toHaveCount(3);
 });
+
+test('the steps are there after a reload: named, undone, done again, jumped through', async ({ page }) => {
+  const h = await openNew(page, 'Reloaded');
+  await h.key('2');
+  await line(h, 100);
+  await line(h, 200);
+  await h.key('3');
+  await h.click({ x: 100, y: 100 });
+  for (let k = 0; k < 3; k++) await h.key('ArrowUp');
+  await h.key('Control+z');
+  await h.key('Control+y');
+  await h.key('Control+z');
+  await expect(page.getByText('all changes kept')).toBeVisible();
+  const drawn = await page.locator('[data-shape]').evaluateAll((all) => all.map((e) => e.outerHTML));
+  await page.reload();
+  await expect(page.getByText('all changes kept')).toBeVisible();
+  await page.getByRole('button', { name: /^Redo/ }).click();
+  await expect(page.getByRole('button', { name: 'Undo: Nudge' })).toBeVisible();
+  await h.key('Control+z');
+  await expect(page.getByRole('button', { name: 'Undo: End the path' })).toBeVisible();
+  const again = await page.locator('[data-shape]').evaluateAll((all) => all.map((e) => e.outerHTML));
+  expect(again).toEqual(drawn);
+  for (let k = 0; k < 3; k++) await h.key('Control+z');
+  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  for (let k = 0; k < 3; k++) await h.key('Control+y');
+  await expect(page.locator('[data-shape]')).toHaveCount(2);
+  await expect(page.getByText('all changes kept')).toBeVisible();
+});

@@ -4,6 +4,7 @@ export { seeded } from './seed';
 export type { Point } from './geometry/vector';
 export {
   add,
+  cross,
   distance,
   dot,
   length,
@@ -78,6 +79,7 @@ export {
   segmentCubic,
   segmentIsLine,
   tangentAt,
+  transformAnchors,
   transformPath,
   withAnchor,
 } from './path/path';
@@ -187,7 +189,17 @@ export {
 } from './art/change';
 export * from './art/edit';
 export { drawnData, drawShape, type Drawn } from './art/draw';
-export { emptyHistory, extend, record, redo, undo, type History, type Step } from './art/history';
+export {
+  emptyHistory,
+  extend,
+  recall,
+  record,
+  redo,
+  undo,
+  type History,
+  type Noted,
+  type Step,
+} from './art/history';
 export { mergeArt } from './art/merge';
 
 export { nearestEdge } from './trace/edge';

@@ -1,4 +1,4 @@
-import { FARTHEST, nameSchema, toPx, UNITS, type Art } from '@mirrot/core';
+import { FARTHEST, nameSchema, toPx, UNITS, type Art, type Noted } from '@mirrot/core';
 import { z } from 'zod';
 
 // What goes over the wire: requests as schemas, answers as types. Used by both ends.
@@ -31,9 +31,35 @@ const patch = z.strictObject({
   value: z.unknown().optional(),
 });
 
+const anchorRef = z.strictObject({ shape: z.string(), path: z.string(), index: z.number().int() });
+
+/** What the desk looked at beside a step. */
+export const contextSchema = z.strictObject({
+  choice: z.strictObject({
+    level: z.enum(['shape', 'path']),
+    shapes: z.array(z.string()),
+    anchors: z.array(anchorRef),
+    handle: anchorRef.extend({ side: z.enum(['in', 'out']) }).nullable(),
+    segment: z.strictObject({ shape: z.string(), path: z.string(), segment: z.number().int() }).nullable(),
+  }),
+  live: z.strictObject({ shape: z.string(), path: z.string() }).nullable(),
+});
+
+const noteSchema = z.discriminatedUnion('did', [
+  z.strictObject({ did: z.literal('undo') }),
+  z.strictObject({
+    did: z.enum(['step', 'more', 'redo']),
+    label: z.string().max(1000),
+    inverse: z.array(patch),
+    before: contextSchema,
+    after: contextSchema,
+  }),
+]);
+
 /**
  * Changes in the order they were made, each a JSON Patch (RFC 6902). `base` is the revision they build on. `batch`
- * names the request, so that one sent twice, because its answer was lost, is carried out once.
+ * names the request, so that one sent twice, because its answer was lost, is carried out once. `notes` say, one for each
+ * change, what it was to the history.
  */
 export const changesRequest = z.strictObject({
   base: z.number().int().nonnegative(),
@@ -42,6 +68,7 @@ export const changesRequest = z.strictObject({
     .min(1)
     .max(10_000),
   batch: z.string().min(1).max(64).optional(),
+  notes: z.array(noteSchema.nullable()).max(10_000).optional(),
 });
 
 export const exportQuery = z.object({
@@ -84,6 +111,12 @@ export interface PictureAnswer {
 export interface ArtAnswer {
   readonly revision: number;
   readonly art: Art;
+}
+
+/** The newest changes of a project, oldest first; the last one made the revision. */
+export interface JournalAnswer {
+  readonly revision: number;
+  readonly changes: readonly Noted<z.infer<typeof contextSchema>>[];
 }
 
 export interface ErrorAnswer {

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { MirrotError } from '../error';
-import { circlePath, squarePath } from '../testing';
-import { applyForeignPatches, changeArt, type Patch } from './change';
+import { circlePath, seeded, squarePath } from '../testing';
+import { applyForeignPatches, changeArt, type Patch, type Recipe } from './change';
 import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, removePicture, restack, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
-import { emptyHistory, record, redo, undo } from './history';
+import { emptyHistory, extend, recall, record, redo, undo, type History, type Moved, type Noted } from './history'; // prettier-ignore
 import { mergeArt } from './merge';
 import {
   artSchema,
@@ -303,6 +303,74 @@ describe('bringing two tabs together', () => {
     const mine = changeArt(base, together(addPicture(picture), setSheet({ ground: '#ffffff' }))).art;
     expect(mergeArt(base, mine, base, newId)).toEqual(mine);
     expect(mergeArt(base, base, mine, newId)).toEqual(mine);
+  });
+});
+
+describe('history recalled from a journal', () => {
+  const named = (name: string): Recipe => setNode('one', { name });
+  /** Random steps, steps back and forth, each noted as a journal would. */
+  const run = (seed: number) => {
+    const random = seeded(seed);
+    let now = withShapes(shape('one'));
+    let history: History<number> = emptyHistory();
+    const journal: Noted<number>[] = [];
+    for (let k = 0; k < 60; k++) {
+      const r = random();
+      if (r < 0.25 && history.done.length > 0) {
+        const back = undo(history, now)!;
+        [now, history] = [back.art, back.history];
+        journal.push({ patches: back.patches, note: { did: 'undo' } });
+      } else if (r < 0.4 && history.undone.length > 0) {
+        const forth = redo(history, now)!;
+        [now, history] = [forth.art, forth.history];
+        const { patches, ...step } = history.done.at(-1)!;
+        journal.push({ patches, note: { did: 'redo', ...step } });
+      } else {
+        const { art, patches, inverse } = changeArt(now, named(`Name ${k}`));
+        const more = r > 0.85 && history.done.length > 0;
+        history = more
+          ? extend(history, { patches, inverse }, k)
+          : record(history, `Step ${k}`, { patches, inverse }, k, k);
+        now = art;
+        journal.push({
+          patches,
+          note: { did: more ? 'more' : 'step', label: `Step ${k}`, inverse, before: k, after: k },
+        });
+      }
+    }
+    return { now, history, journal };
+  };
+
+  it('is the history that was', () => {
+    for (let seed = 1; seed < 12; seed++) {
+      const { history, journal } = run(seed);
+      expect(recall(journal)).toEqual(history);
+    }
+  });
+
+  it('from the middle on takes back what it knows and no more, and always fits the drawing', () => {
+    for (let seed = 1; seed < 12; seed++) {
+      const { now, history, journal } = run(seed);
+      for (const from of [5, 20, 40]) {
+        const known = recall(journal.slice(from));
+        expect(known.done.length).toBeLessThanOrEqual(history.done.length);
+        let [one, two] = [now, now];
+        for (
+          let h: History<number> | null = known, g: History<number> | null = history;
+          h!.done.length > 0;
+        ) {
+          const [a, b]: [Moved<number>, Moved<number>] = [undo(h!, one)!, undo(g!, two)!];
+          [one, two, h, g] = [a.art, b.art, a.history, b.history];
+          expect(one).toEqual(two);
+        }
+      }
+    }
+  });
+
+  it('begins anew after a change from elsewhere, and is empty for none', () => {
+    const { journal } = run(3);
+    expect(recall([...journal, { patches: [], note: null }])).toEqual(emptyHistory());
+    expect(recall([])).toEqual(emptyHistory());
   });
 });
 

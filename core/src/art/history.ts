@@ -46,6 +46,39 @@ export function extend<Context>(
   return { done: [...history.done.slice(0, -1), step], undone: [] };
 }
 
+/**
+ * What a change was to the history, kept beside its patches so that the steps can be found again: a new step, more of the
+ * newest one, or a step taken back or done again. A step done again says all there is to say, as a new one does.
+ */
+export type Note<Context> =
+  ({ readonly did: 'step' | 'more' | 'redo' } & Omit<Step<Context>, 'patches'>) | { readonly did: 'undo' };
+
+/** A change with what it was to the history; null for one that came from elsewhere. */
+export interface Noted<Context> {
+  readonly patches: readonly Patch[];
+  readonly note: Note<Context> | null;
+}
+
+/**
+ * The history that a run of changes leaves, oldest first. Nothing before a change from elsewhere can be taken back, and
+ * nothing before the run; what a run that begins in the middle takes back of that is left out.
+ */
+export const recall = <Context>(run: readonly Noted<Context>[]): History<Context> =>
+  run.reduce<History<Context>>((history, { patches, note }) => {
+    if (!note) return emptyHistory();
+    const { done, undone } = history;
+    if (note.did === 'undo') {
+      const last = done.at(-1);
+      return last ? { done: done.slice(0, -1), undone: [...undone, last] } : emptyHistory();
+    }
+    const { did, label, inverse, before, after } = note;
+    if (did === 'redo')
+      return { done: [...done, { label, patches, inverse, before, after }], undone: undone.slice(0, -1) };
+    if (did === 'step') return record(history, label, { patches, inverse }, before, after);
+    // The end of a step whose beginning is not known cannot be taken back by itself.
+    return done.length > 0 ? extend(history, { patches, inverse }, after) : emptyHistory();
+  }, emptyHistory());
+
 /** The result of a step back or forth: a change like any other. */
 export interface Moved<Context> {
   readonly history: History<Context>;

@@ -196,6 +196,14 @@ export function transformPath(path: Path, map: Affine): Path {
   };
 }
 
+/** The path with some of its anchors and their handles mapped; the others stay. */
+export function transformAnchors(path: Path, indices: readonly number[], map: Affine): Path {
+  const chosen = new Set(indices);
+  const mapped = transformPath({ ...path, form: undefined }, map).anchors;
+  const { form: _gone, ...bare } = path;
+  return { ...bare, anchors: path.anchors.map((a, i) => (chosen.has(i) ? mapped[i]! : a)) };
+}
+
 /** The path with anchor `i` replaced. */
 export const withAnchor = (path: Path, i: number, anchor: Anchor): Path => ({
   ...path,

@@ -11,6 +11,7 @@
   import Pictures from './Pictures.svelte';
   import Rulers from './Rulers.svelte';
   import { shapesAt } from './listing';
+  import { lengthAndRadius } from './grips';
   import { foresee } from './shown';
 
   interface Props {
@@ -263,6 +264,9 @@
         }
       : over,
   );
+  $effect(() => {
+    desk.under = foresight.kind === 'segment' ? lengthAndRadius(desk, foresight.cubic, foresight.t) : null;
+  });
   const foresight = $derived(desk.pressing ? ({ kind: 'none' } as const) : foresee(desk, pointer));
   const dataView = $derived(`${desk.view.scale} ${desk.view.tx} ${desk.view.ty}`);
 </script>

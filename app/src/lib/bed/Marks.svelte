@@ -5,6 +5,7 @@
     drawnData,
     haloOf,
     IDENTITY,
+    isStraight,
     wholePaths,
     type Cubic,
     type Point,
@@ -43,6 +44,7 @@
     readonly colour: string;
     readonly halo: string;
     readonly at: Point;
+    readonly protected: boolean;
   }
   const anchors = $derived.by((): Mark[] => {
     const out: Mark[] = [];
@@ -62,6 +64,7 @@
           colour: chosen ? 'var(--carrot)' : ink,
           halo: chosen ? haloOf('') : haloOf(ink),
           at,
+          protected: a.protected ?? false,
         });
       });
     }
@@ -80,6 +83,18 @@
       const grip = anchor && handleGrip(anchor, ref.side, view.scale);
       return anchor && grip ? [{ key, ...handleMark(bed(anchor), bed(grip)) }] : [];
     });
+  });
+
+  /** Handles of the segment that a press would bend. */
+  const bending = $derived.by(() => {
+    if (foresight.kind !== 'segment' || isStraight(foresight.cubic)) return [];
+    const [a, b, c, d] = foresight.cubic.map(bed) as [Point, Point, Point, Point];
+    return [
+      [a, b],
+      [d, c],
+    ].flatMap(([from, to]) =>
+      Math.hypot(to!.x - from!.x, to!.y - from!.y) > 1 ? [handleMark(from!, to!)] : [],
+    );
   });
 
   /** The first anchor of the path being drawn, once a click there would close it. */
@@ -141,6 +156,12 @@
     <path class="line" class:lit={foresight.kind === 'segment'} d={preview} style:stroke={previewInk} />
   {/if}
 
+  {#each bending as handle, i (i)}
+    <path class="halo hair" d={handle.line} />
+    <path class="halo" d={handle.bar} />
+    <path class="hair" d={handle.line} style:stroke={previewInk} />
+    <path d={handle.bar} style:stroke={previewInk} />
+  {/each}
   {#each handles as handle (handle.key)}
     <path class="halo hair" d={handle.line} />
     <path class="halo" d={handle.bar} />
@@ -153,6 +174,12 @@
   {/each}
   {#each anchors as mark (mark.key)}
     <path d={mark.d} style:stroke={mark.colour} data-anchor={mark.key} />
+  {/each}
+
+  {#each anchors.filter((m) => m.protected) as mark (mark.key)}
+    {@const d = `M${text({ x: mark.at.x + 7, y: mark.at.y - 12 })}h6v3a3 3 0 0 1 -6 0z`}
+    <path class="halo" {d} style:stroke={mark.halo} />
+    <path class="thin" {d} style:stroke={mark.colour} />
   {/each}
 
   {#each ends as end (`${end.x} ${end.y}`)}
@@ -203,6 +230,12 @@
     {/each}
   {/if}
 
+  {#if desk.about && desk.step === 'refine' && desk.choice.shapes.length > 0}
+    {@const at = bed(desk.about)}
+    {@const d = `M${text({ x: at.x - 9, y: at.y })}h5m8 0h5M${text({ x: at.x, y: at.y - 9 })}v5m0 8v5`}
+    <path class="halo" {d} />
+    <path class="chosen" {d} />
+  {/if}
   {#if desk.box}
     {@const a = bed({ x: desk.box.x0, y: desk.box.y0 })}
     {@const b = bed({ x: desk.box.x1, y: desk.box.y1 })}

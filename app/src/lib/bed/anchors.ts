@@ -179,6 +179,27 @@ export function joinChosen(desk: Desk, how: 'straight' | 'middle'): void {
   });
 }
 
+/** Protects the chosen anchors from being thinned out; frees them when all are. */
+export function protectChosen(desk: Desk): void {
+  const groups = byPath(desk, desk.choice.anchors);
+  const on = !groups.every((g) => g.indices.every((i) => g.path.anchors[i]!.protected));
+  desk.change(
+    on ? 'Protect the anchors' : 'Free the anchors',
+    together(
+      ...groups.map(({ shape, path, indices }) =>
+        setPath(shape, {
+          ...path,
+          anchors: path.anchors.map((a, i) => {
+            const { protected: _was, ...free } = a;
+            return indices.includes(i) ? (on ? { ...free, protected: true as const } : free) : a;
+          }),
+        }),
+      ),
+    ),
+    { choice: desk.choice },
+  );
+}
+
 export type SpotKind = 'extremes' | 'inflections';
 const SPOTS: Readonly<Record<SpotKind, (path: Path) => Spot[]>> = {
   extremes: extremeSpots,

@@ -16,7 +16,7 @@ import {
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Rule, Task } from '$lib/desk/task';
 import type { BedPointer, Grip } from './behaviour';
-import { EIGHTH_TURN } from './shaping';
+import { EIGHTH_TURN } from './grips';
 import { snapAt } from './snapping';
 
 /** An axis shorter than this on screen says no direction. */

@@ -35,7 +35,7 @@ import { gripGuide, guideAt } from './guides';
 import { fieldOf, hitAnchor, hitEnd, hitSegment, hitTest, type HitField } from './hit';
 import { layerToDrawOn, newShape } from './new-shape';
 import { gripInPart } from './parts';
-import { EIGHTH_TURN, gripAnchor, gripHandle, gripSegment } from './shaping';
+import { EIGHTH_TURN, gripAnchor, gripHandle, gripSegment } from './grips';
 import { snapAt } from './snapping';
 
 /** Two clicks nearer than this while drawing make one anchor. */

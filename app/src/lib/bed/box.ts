@@ -22,6 +22,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed } from '$lib/desk/view';
 import { pictureRecipe } from '$lib/desk/placing';
 import type { BedPointer, Grip } from './behaviour';
+import { snapAt } from './snapping';
 
 /** Reach of a box's corner, and of the zone beyond it that turns, in screen pixels. */
 const CORNER_REACH = 8;
@@ -89,11 +90,17 @@ export function boxGripAt(desk: Desk, p: BedPointer): BoxGrip | null {
   return found;
 }
 
-/** What a corner's drag does to the sheet: scales about the opposite corner, or turns about the middle. */
-function mapFor(grip: BoxGrip, start: Point, to: Point, free: boolean, stepped: boolean): Affine {
+/** What a corner's drag does to the sheet: scales about the opposite corner, or turns about a centre. */
+function mapFor(
+  grip: BoxGrip,
+  start: Point,
+  to: Point,
+  centre: Point,
+  free: boolean,
+  stepped: boolean,
+): Affine {
   const { map } = grip.frame;
   if (grip.turning) {
-    const centre = apply(map, { x: 0.5, y: 0.5 });
     const a = subtract(start, centre);
     const b = subtract(to, centre);
     let angle = Math.atan2(b.y, b.x) - Math.atan2(a.y, a.x);
@@ -118,6 +125,12 @@ function mapFor(grip: BoxGrip, start: Point, to: Point, free: boolean, stepped: 
   return compose(map, compose(about(scaling(sx, sy), fixed), back));
 }
 
+/** Sets the point that numbers count from and boxes turn about. */
+export function turnAbout(desk: Desk, p: BedPointer): void {
+  desk.about = snapAt(desk, p.sheet)?.at ?? p.sheet;
+  desk.task = null;
+}
+
 /** Takes a corner. Pictures keep their proportion unless Shift is held, shapes only with Shift. */
 export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const picture = desk.step === 'mount' ? desk.traced : null;
@@ -125,13 +138,14 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const what = picture ? 'the picture' : shapes.length > 1 ? `${shapes.length} shapes` : 'the shape';
   const { art } = desk;
   const gesture = desk.gesture(`${grip.turning ? 'Turn' : 'Scale'} ${what}`);
+  const centre = (!picture && desk.about) || apply(grip.frame.map, { x: 0.5, y: 0.5 });
   const recipe = (map: Affine): Recipe =>
     picture
       ? pictureRecipe(art, picture, { placement: compose(map, picture.placement) }, desk.follow)
       : together(...shapes.map((s) => mapShape(s, map)));
   return {
     drag: (p) =>
-      gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, picture ? p.shift : !p.shift, p.shift))),
+      gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, centre, picture ? p.shift : !p.shift, p.shift))),
     release: () => gesture.keep(),
     cancel: () => gesture.drop(),
   };

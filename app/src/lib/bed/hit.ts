@@ -4,9 +4,8 @@ import {
   boxHas,
   growBox,
   invert,
-  nearestOnCubic,
+  nearestOnPath,
   pathBounds,
-  pathCubics,
   shapeBounds,
   shapeHas,
   shapesOf,
@@ -167,20 +166,19 @@ export function hitAnchor(field: HitField, p: Point): Extract<Hit, { kind: 'anch
 export function hitSegment(field: HitField, p: Point): Extract<Hit, { kind: 'segment' }> | null {
   const found: Ranked<Extract<Hit, { kind: 'segment' }>>[] = [];
   const reach = (REACH.segment * field.reach) / field.scale;
-  for (const { shape, path, rank, p: q, map } of near(field, p, reach))
-    pathCubics(path).forEach((c, segment) => {
-      const n = nearestOnCubic(c, q);
-      if (n.distance > reach) return;
-      const t = Math.min(1 - 1e-6, Math.max(1e-6, n.t));
-      const ref = { shape: shape.id, path: path.id, segment };
-      const chosen = field.choice.shapes.includes(shape.id);
-      found.push({
-        hit: { kind: 'segment', ref, t, ...inPart(map, n.point) },
-        distance: n.distance,
-        chosen,
-        rank,
-      });
+  for (const { shape, path, rank, p: q, map } of near(field, p, reach)) {
+    const n = nearestOnPath(path, q, reach);
+    if (!n) continue;
+    const t = Math.min(1 - 1e-6, Math.max(1e-6, n.t));
+    const ref = { shape: shape.id, path: path.id, segment: n.segment };
+    const chosen = field.choice.shapes.includes(shape.id);
+    found.push({
+      hit: { kind: 'segment', ref, t, ...inPart(map, n.point) },
+      distance: n.distance,
+      chosen,
+      rank,
     });
+  }
   return best(found, field.scale);
 }
 

@@ -16,7 +16,7 @@ import { toBed } from '$lib/desk/view';
 import type { BedPointer, Grip } from './behaviour';
 import { boxGripAt, currentFrame, gripBox } from './box';
 import { gripGuide, guideAt } from './guides';
-import { alongAxis } from './shaping';
+import { alongAxis } from './grips';
 
 /** A press in Mount: what a task asks for; else it moves, scales or turns the picture when it is unlocked. */
 export function pressMount(desk: Desk, start: BedPointer): Grip | null {

@@ -4,6 +4,7 @@ import { pressAxis } from './axes';
 import { pressBlockIn } from './block-in';
 import { pressMount } from './mount';
 import { pressRefine } from './refine';
+import { turnAbout } from './box';
 import { gripSample, pressChoose } from './sampling';
 
 const BY_STEP: Readonly<Record<Step, (desk: Desk, p: Parameters<Press>[0]) => ReturnType<Press>>> = {
@@ -25,5 +26,6 @@ export const pressOn =
     if (desk.held.has('d')) return gripSample(desk, p);
     if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis')
       return pressAxis(desk, desk.task, p);
+    if (desk.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
     return BY_STEP[desk.step](desk, p);
   };

@@ -25,7 +25,7 @@ import { gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
 import { fieldOf, hitTest, openShapes, type Hit } from './hit';
 import { gripInPart } from './parts';
-import { gripAnchor, gripHandle, gripSegment, gripShapes } from './shaping';
+import { gripAnchor, gripHandle, gripSegment, gripShapes } from './grips';
 
 /** A press in Refine: it shapes; with T held it adds. */
 export function pressRefine(desk: Desk, p: BedPointer): Grip | null {

@@ -28,7 +28,8 @@ export type Foresight =
   | { readonly kind: 'none' }
   | { readonly kind: 'anchor'; readonly ref: AnchorRef; readonly at: Point }
   | { readonly kind: 'handle'; readonly ref: HandleRef; readonly at: Point }
-  | { readonly kind: 'segment'; readonly shape: string; readonly cubic: Cubic }
+  /** The segment that would bend, where on it, and the handles of its ends. */
+  | { readonly kind: 'segment'; readonly shape: string; readonly cubic: Cubic; readonly t: number }
   | { readonly kind: 'inside'; readonly shape: string }
   | { readonly kind: 'turn' | 'scale' }
   | { readonly kind: 'radius'; readonly at: Point }
@@ -60,7 +61,7 @@ function foreseeShaping(desk: Desk, p: BedPointer): Foresight {
   const path = findPath(shape, hit.ref.path);
   if (!path) return NONE;
   const part = hit.map ? transformPath({ ...path, form: undefined }, hit.map) : path;
-  return { kind: 'segment', shape: hit.ref.shape, cubic: segmentCubic(part, hit.ref.segment) };
+  return { kind: 'segment', shape: hit.ref.shape, cubic: segmentCubic(part, hit.ref.segment), t: hit.t };
 }
 
 function foreseeGuide(desk: Desk, p: BedPointer): Foresight {
@@ -118,7 +119,12 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
     case 'end':
       return { kind: 'end', at: target.at, cubic: to(target.at) };
     case 'own-segment':
-      return { kind: 'segment', shape: desk.live!.shape, cubic: segmentCubic(path!, target.ref.index) };
+      return {
+        kind: 'segment',
+        shape: desk.live!.shape,
+        cubic: segmentCubic(path!, target.ref.index),
+        t: target.t,
+      };
     case 'own-anchor':
       return { kind: 'anchor', ref: target.ref, at: target.at };
     default:
@@ -135,6 +141,10 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
   if (!p || desk.held.has('q') || desk.held.has('shift+q') || desk.held.has('d') || desk.held.has('space'))
     return NONE;
   if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis') return foreseeAxis(desk, p);
+  if (desk.task?.kind === 'about') {
+    const snap = snapAt(desk, p.sheet);
+    return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
+  }
   if (desk.step === 'block-in') return desk.held.has('a') ? foreseeShaping(desk, p) : foreseeAdding(desk, p);
   if (desk.step === 'refine') return desk.held.has('t') ? foreseeAdding(desk, p) : foreseeShaping(desk, p);
   if (desk.step === 'mount') {

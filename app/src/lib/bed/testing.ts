@@ -71,7 +71,7 @@ export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', sca
   for (const s of shapes) art = changeArt(art, addNode('layer', s)).art;
   const sent: (readonly Patch[])[] = [];
   let time = 0;
-  const desk = new Desk(art, { push: (patches) => sent.push(patches) }, () => time);
+  const desk = new Desk(art, { push: ({ patches }) => sent.push(patches) }, () => time);
   // Where a press lands is what these tests ask, until they ask what attracts.
   desk.habits.set({ snapOn: false });
   desk.step = step;

@@ -38,6 +38,7 @@
       ? `drawing, ${desk.livePath?.anchors.length ?? 0} ${desk.livePath?.anchors.length === 1 ? 'anchor' : 'anchors'}`
       : choiceInWords(desk.choice, desk.art)}
   </span>
+  {#if desk.under}<span class="under">{desk.under}</span>{/if}
   <span dir="auto">colour goes to {receiverInWords(desk)}</span>
   <span class="zoom"
     >{desk.figures.anchors} anchors in all · {percent < 10 ? percent.toFixed(1) : Math.round(percent)} %</span

@@ -1,14 +1,15 @@
-import type { Patch } from '@mirrot/core';
 import type {
   ArtAnswer,
   CopyAnswer,
   ErrorAnswer,
+  JournalAnswer,
   PictureAnswer,
   ProjectAnswer,
   SheetRequest,
   ShippedAnswer,
 } from '$lib/wire';
 import type { Art } from '@mirrot/core';
+import type { MadeChange } from './desk.svelte';
 
 /** An answer that was no success: its status, code and sentence. Status 0: the server could not be reached. */
 export class ServerError extends Error {
@@ -65,9 +66,17 @@ export const getArt = (id: string): Promise<ArtAnswer> => get(`/api/projects/${i
 export const sendChanges = (
   id: string,
   base: number,
-  changes: readonly (readonly Patch[])[],
+  changes: readonly MadeChange[],
   batch: string,
-): Promise<{ revision: number }> => send('POST', `/api/projects/${id}/changes`, { base, changes, batch });
+): Promise<{ revision: number }> =>
+  send('POST', `/api/projects/${id}/changes`, {
+    base,
+    changes: changes.map((c) => c.patches),
+    notes: changes.map((c) => c.note),
+    batch,
+  });
+
+export const getJournal = (id: string): Promise<JournalAnswer> => get(`/api/projects/${id}/journal`);
 
 export const listCopies = (id: string): Promise<CopyAnswer[]> => get(`/api/projects/${id}/copies`);
 export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>

@@ -18,7 +18,7 @@ import {
   type Change,
   type FormKind,
   type History,
-  type Patch,
+  type Noted,
   type Path,
   type Point,
   type Recipe,
@@ -84,10 +84,20 @@ export interface Gesture {
   drop(): void;
 }
 
+/** A change made in this page, with what it was to the history. */
+export type MadeChange = Noted<Context>;
+
 /** Receives every change made here, in order. */
 export interface ChangeSink {
-  push(patches: readonly Patch[], art: Art): void;
+  push(change: MadeChange, art: Art): void;
 }
+
+/** Chosen anchors that are kept with a step at most; more are not worth their weight. */
+const MOST_NOTED = 200;
+const noted = (context: Context): Context =>
+  context.choice.anchors.length > MOST_NOTED
+    ? { ...context, choice: { ...context.choice, anchors: [] } }
+    : context;
 
 /**
  * The open project in the page: the art, how it is looked at, what is chosen, the history. All changes to the
@@ -152,6 +162,12 @@ export class Desk {
   beside: { readonly at: Point; readonly text: string } | null = $state.raw(null);
   /** Shapes lying at a spot of the bed (bed pixels), listed to choose from. */
   listed: { readonly at: Point; readonly shapes: readonly string[] } | null = $state.raw(null);
+  /** The point picked to turn and scale about; null for one of the box's own nine. */
+  about: Point | null = $state.raw(null);
+  /** What lies under the pointer, in words for the status. */
+  under: string | null = $state(null);
+  /** What Symmetric again goes by: the axis that is set, the drawing's own middle line, its own centre. */
+  evenAbout: 'axis' | 'middle' | 'centre' = $state('middle');
   /** A guide pressed once: where the next press turns it about. */
   pivot: { readonly guide: string; readonly at: Point } | null = $state.raw(null);
   /** The layer new shapes go on. */
@@ -388,7 +404,15 @@ export class Desk {
       ? extend(this.history, change, this.context)
       : record(this.history, label, change, before, this.context);
     this.#row = { step: this.history.done.at(-1), name: row, at: now };
-    if (change.patches.length > 0) this.#sink.push(change.patches, this.art);
+    const { patches, inverse } = change;
+    const note = {
+      did: goesOn ? ('more' as const) : ('step' as const),
+      label,
+      inverse,
+      before: noted(before),
+      after: noted(this.context),
+    };
+    this.#sink.push({ patches, note }, this.art);
   }
 
   #restore(context: Context): void {
@@ -471,21 +495,27 @@ export class Desk {
     this.#record('End the path', change, before);
   }
 
-  #step(move: typeof undo<Context>): void {
+  #step(did: 'undo' | 'redo'): void {
     this.offer = null;
-    const moved = move(this.history, this.art);
+    const moved = (did === 'undo' ? undo : redo)(this.history, this.art);
     if (!moved) return;
     this.art = moved.art;
     this.history = moved.history;
     this.#restore(moved.context);
     if (this.live && this.step !== 'block-in') this.live = null;
-    if (moved.patches.length > 0) this.#sink.push(moved.patches, this.art);
+    const { patches } = moved;
+    if (did === 'undo') return this.#sink.push({ patches, note: { did } }, this.art);
+    const { label, inverse, before, after } = moved.history.done.at(-1)!;
+    this.#sink.push(
+      { patches, note: { did, label, inverse, before: noted(before), after: noted(after) } },
+      this.art,
+    );
   }
   undo(): void {
-    this.#step(undo);
+    this.#step('undo');
   }
   redo(): void {
-    this.#step(redo);
+    this.#step('redo');
   }
   /** Goes back or forth to where so many steps are done. */
   goTo(count: number): void {

@@ -15,6 +15,8 @@ const habitsSchema = z.object({
   sharpest: z.number().min(5).max(175).catch(70),
   /** How far the line may go when anchors are thinned out, screen pixels. */
   thinWithin: z.number().min(0.1).max(10).catch(1),
+  /** Dragged handles keep their angle. */
+  angleLocked: z.boolean().catch(false),
   snapOn: z.boolean().catch(true),
   snap: z.record(z.enum(SNAP_KINDS), z.boolean()).catch({
     anchors: true,

@@ -1,8 +1,8 @@
-import { applyPatches, changeArt, mergeArt, type Art, type Patch } from '@mirrot/core';
+import { applyPatches, changeArt, mergeArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';
-import type { ChangeSink } from './desk.svelte';
-import type { UnsentStore } from './unsent';
+import type { ChangeSink, MadeChange } from './desk.svelte';
+import type { UnsentBatch, UnsentStore } from './unsent';
 
 /** How a project's changes stand. `kept`: all are on the server. */
 export type SavingState = 'kept' | 'sending' | 'away' | 'conflict' | 'refused';
@@ -27,7 +27,7 @@ export interface Saving extends ChangeSink {
 
 interface Batch {
   readonly id: string;
-  readonly changes: (readonly Patch[])[];
+  readonly changes: MadeChange[];
   /** It has left once; its answer may be lost, so nothing may be added to it. */
   sent?: boolean;
 }
@@ -44,15 +44,18 @@ export function createSaving(
   acknowledged: Art,
   revision: number,
   store: UnsentStore,
-  pending: readonly Batch[] = [],
+  pending: readonly UnsentBatch[] = [],
   retryAfter = 2000,
 ): Saving {
   let state: SavingState = $state(pending.length > 0 ? 'sending' : 'kept');
   let waiting = $state(pending.reduce((n, b) => n + b.changes.length, 0));
   let refusal: string | null = $state(null);
   let base = acknowledged;
-  let latest = pending.reduce((art, b) => b.changes.reduce((a, p) => applyPatches(a, p), art), acknowledged);
-  let queue: Batch[] = [...pending];
+  let latest = pending.reduce(
+    (art, b) => b.changes.reduce((a, c) => applyPatches(a, c.patches), art),
+    acknowledged,
+  );
+  let queue: Batch[] = pending.map(({ id, changes }) => ({ id, changes: [...changes], sent: true }));
   let inFlight: Batch | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;
   let stopped = false;
@@ -74,7 +77,7 @@ export function createSaving(
     try {
       const answer = await sendChanges(projectId, revision, batch.changes, batch.id);
       revision = answer.revision;
-      base = batch.changes.reduce((a, p) => applyPatches(a, p), base);
+      base = batch.changes.reduce((a, c) => applyPatches(a, c.patches), base);
       inFlight = null;
       state = 'sending';
       await store.acknowledged(projectId, batch.id, revision, base);
@@ -108,13 +111,13 @@ export function createSaving(
     get refusal() {
       return refusal;
     },
-    push(patches, art) {
+    push(change, art) {
       latest = art;
       // What has not left yet travels together; the batch in flight keeps its contents and its name.
       let batch = queue.at(-1);
       if (!batch || batch.sent || batch.changes.length >= 200)
         queue.push((batch = { id: newId(), changes: [] }));
-      batch.changes.push(patches);
+      batch.changes.push(change);
       if (state === 'kept') state = 'sending';
       counted();
       void store.added(projectId, batch.id, [...batch.changes], revision, base);
@@ -128,7 +131,7 @@ export function createSaving(
       revision = theirs.revision;
       base = theirs.art;
       latest = merged;
-      queue = patches.length > 0 ? [{ id: newId(), changes: [patches] }] : [];
+      queue = patches.length > 0 ? [{ id: newId(), changes: [{ patches, note: null }] }] : [];
       for (const batch of queue) await store.added(projectId, batch.id, batch.changes, revision, base);
       refusal = null;
       state = 'sending';

@@ -58,7 +58,7 @@ let saving: Saving;
 const draw = (id: string): void => {
   const change = changeArt(art, addChip({ id, name: '', hex: '#112233' }));
   art = change.art;
-  saving.push(change.patches, art);
+  saving.push({ patches: change.patches, note: null }, art);
 };
 const chips = (): string[] => server.art.chips.map((c) => c.id);
 
@@ -160,7 +160,7 @@ describe('saving', () => {
     saving.stop();
     const change = changeArt(server.art, addChip({ id: 'left', name: '', hex: '#112233' }));
     saving = createSaving('p', server.art, server.revision, store, [
-      { id: 'old', changes: [change.patches] },
+      { id: 'old', changes: [{ patches: change.patches, note: null }] },
     ]);
     expect(saving.state).toBe('sending');
     await settle();

@@ -5,10 +5,12 @@ export type Task =
   | { readonly kind: 'level' }
   | { readonly kind: 'real-size' }
   | { readonly kind: 'origin' }
-  /** The crop as it would be, in seen pixels of the picture, and the width to height it keeps. */
   /** Where the axis begins once its first point is clicked. */
   | { readonly kind: 'mirror-axis'; readonly from: Point | null; readonly own: Rule | null }
   | { readonly kind: 'turn-axis' }
+  /** The point that numbers count from and boxes turn about. */
+  | { readonly kind: 'about' }
+  /** The crop as it would be, in seen pixels of the picture, and the width to height it keeps. */
   | { readonly kind: 'crop'; readonly box: Box; readonly ratio: number | null };
 
 /** A line drawn over the picture, in sheet pixels. */
@@ -24,5 +26,6 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   origin: 'Click the point of the picture that goes to the place chosen in the panel.',
   'mirror-axis': 'Draw a line, or click two points, where the middle is.',
   'turn-axis': 'Click the centre about which the parts are turned.',
+  about: 'Click the point to turn and scale about.',
   crop: 'Drag a corner or side. Enter crops, Esc leaves it.',
 };

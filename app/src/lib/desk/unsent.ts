@@ -1,10 +1,11 @@
 import type { Art, Patch } from '@mirrot/core';
+import type { MadeChange } from './desk.svelte';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** A batch of changes the server has not acknowledged, with the document and revision they build on. */
 export interface UnsentBatch {
   readonly id: string;
-  readonly changes: (readonly Patch[])[];
+  readonly changes: readonly MadeChange[];
 }
 
 export interface Unsent {
@@ -18,7 +19,7 @@ export interface UnsentStore {
   added(
     projectId: string,
     batch: string,
-    changes: (readonly Patch[])[],
+    changes: readonly MadeChange[],
     revision: number,
     base: Art,
   ): Promise<void>;
@@ -30,7 +31,7 @@ interface Schema extends DBSchema {
   bases: { key: string; value: { key: string; project: string; tab: string; revision: number; art: Art } };
   batches: {
     key: string;
-    value: { id: string; owner: string; order: number; changes: (readonly Patch[])[] };
+    value: { id: string; owner: string; order: number; changes: readonly (MadeChange | readonly Patch[])[] };
     indexes: { owner: string };
   };
 }
@@ -57,7 +58,7 @@ export function createUnsentStore(tab: string): UnsentStore {
       if ((await tx.objectStore('bases').count(owner)) === 0)
         await tx.objectStore('bases').put({ key: owner, project, tab, revision, art: base });
       // JSON through and through: patches may hold proxies of the page's state, which cannot be cloned.
-      const plain = JSON.parse(JSON.stringify(changes)) as (readonly Patch[])[];
+      const plain = JSON.parse(JSON.stringify(changes)) as MadeChange[];
       await tx.objectStore('batches').put({ id, owner, order: orders.get(id)!, changes: plain });
       await tx.done;
     },
@@ -85,6 +86,12 @@ async function clearOwner(db: IDBPDatabase<Schema>, owner: string): Promise<void
   await tx.done;
 }
 
+/** Changes kept by an earlier version of the page said nothing of the history. */
+const noted = ({ id, changes }: Schema['batches']['value']): UnsentBatch => ({
+  id,
+  changes: changes.map((c) => ('patches' in c ? c : { patches: c, note: null })),
+});
+
 const lockName = (tab: string): string => `mirrot-tab-${tab}`;
 
 /** Holds a lock for as long as the page lives, so that others know its unsent changes have someone to send them. */
@@ -103,7 +110,12 @@ export async function takeLeftBehind(project: string): Promise<Unsent[]> {
       (a, b) => a.order - b.order,
     );
     if (batches.length > 0)
-      found.push({ revision: base.revision, art: base.art, batches, order: batches[0]!.order });
+      found.push({
+        revision: base.revision,
+        art: base.art,
+        batches: batches.map(noted),
+        order: batches[0]!.order,
+      });
   }
   return found.sort((a, b) => a.order - b.order);
 }

@@ -1,5 +1,5 @@
 import { applyForeignPatches, migrateArt, MirrotError, type Art, type Patch } from '@mirrot/core';
-import type { ArtAnswer } from '$lib/wire';
+import type { ArtAnswer, ChangesRequest, JournalAnswer } from '$lib/wire';
 import type { Database } from './database';
 import { noProject, Refusal } from './refusal';
 
@@ -20,6 +20,7 @@ export async function getArt(db: Database, projectId: string): Promise<ArtAnswer
  * Carries out changes on the drawing: one transaction appends each to the journal and writes the new document.
  *
  * @param base revision the changes build on; an older one is refused with 409 and the current revision
+ * @param notes what each change was to the history, when its sender says
  * @param batch name of this request; when it was carried out before, nothing happens and its revision is answered
  */
 export async function changeDocument(
@@ -28,6 +29,7 @@ export async function changeDocument(
   base: number,
   changes: readonly (readonly Patch[])[],
   batch: string | null,
+  notes: ChangesRequest['notes'] = [],
 ): Promise<{ revision: number }> {
   return db.transaction().execute(async (tx) => {
     const current = await getArt(tx, projectId);
@@ -49,9 +51,17 @@ export async function changeDocument(
       );
     let { art, revision } = current;
     const now = new Date().toISOString();
-    const entries = changes.map((patches) => {
+    const entries = changes.map((patches, i) => {
       revision++;
-      return { project_id: projectId, revision, batch, patches: JSON.stringify(patches), created_at: now };
+      const note = notes[i] ? JSON.stringify(notes[i]) : null;
+      return {
+        project_id: projectId,
+        revision,
+        batch,
+        patches: JSON.stringify(patches),
+        note,
+        created_at: now,
+      };
     });
     try {
       art = applyForeignPatches(art, changes.flat());
@@ -83,4 +93,27 @@ export async function changeDocument(
     await tx.updateTable('projects').set({ updated_at: now }).where('id', '=', projectId).execute();
     return { revision };
   });
+}
+
+/** Changes that a page is told of when it opens, and their size together in characters, at most. */
+const MOST_CHANGES = 300;
+const MOST_TOLD = 4_000_000;
+
+/** The newest changes of a project with what they were to the history, as far back as is told. */
+export async function getJournal(db: Database, projectId: string): Promise<JournalAnswer> {
+  const { revision } = await getArt(db, projectId);
+  const rows = await db
+    .selectFrom('journal')
+    .select(['patches', 'note'])
+    .where('project_id', '=', projectId)
+    .orderBy('revision', 'desc')
+    .limit(MOST_CHANGES)
+    .execute();
+  let told = 0;
+  const end = rows.findIndex((r) => (told += r.patches.length + (r.note?.length ?? 0)) > MOST_TOLD);
+  const changes = (end < 0 ? rows : rows.slice(0, end)).reverse().map(({ patches, note }) => ({
+    patches: JSON.parse(patches) as Patch[],
+    note: note === null ? null : (JSON.parse(note) as JournalAnswer['changes'][number]['note']),
+  }));
+  return { revision, changes };
 }

@@ -64,5 +64,11 @@ const first: Migration = {
   },
 };
 
+const notes: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema.alterTable('journal').addColumn('note', 'text').execute();
+  },
+};
+
 /** Migrations by name, carried out in the order of their names. */
-export const MIGRATIONS: Readonly<Record<string, Migration>> = { '001-first': first };
+export const MIGRATIONS: Readonly<Record<string, Migration>> = { '001-first': first, '002-notes': notes };

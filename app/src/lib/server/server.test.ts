@@ -19,7 +19,7 @@ import { changesRequest, exportQuery, newProjectRequest, pictureName } from '$li
 import { getCopy, keepCopy, listCopies } from './copies';
 import { openDatabase, type Database } from './database';
 import { decodePicture } from './decode';
-import { changeDocument, getArt } from './documents';
+import { changeDocument, getArt, getJournal } from './documents';
 import { fileName, outputPng, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
 import { changeProject, deleteProject, getProject, listProjects, makeProject } from './projects';
@@ -94,6 +94,29 @@ describe('changes', () => {
     expect(await changeDocument(db, id, 1, patches, null)).toEqual({ revision: 3 });
     expect((await getArt(db, id)).art.chips.map((c) => c.id)).toEqual(['a', 'b']);
     expect((await journal()).map((r) => r.revision)).toEqual([1, 2, 3]);
+  });
+
+  it('are told in order with what they were to the history, and without where nobody said', async () => {
+    const context = {
+      choice: { level: 'shape', shapes: [], anchors: [], handle: null, segment: null },
+      live: null,
+    } as const;
+    const [one, two] = [await patchesOf(chip('a')), await patchesOf(chip('b'))];
+    const note = { did: 'step', label: 'Add a chip', inverse: [], before: context, after: context } as const;
+    const read = changesRequest.parse({
+      base: 0,
+      changes: [one, two],
+      notes: [{ ...note, inverse: [] }, { did: 'undo' }],
+    });
+    await changeDocument(db, id, 0, read.changes as Patch[][], null, read.notes);
+    await change(chip('c'));
+    const { revision, changes } = await getJournal(db, id);
+    expect(revision).toBe(3);
+    expect(changes.map((c) => c.note)).toEqual([note, { did: 'undo' }, null]);
+    expect(changes[0]!.patches).toEqual(one);
+    expect(() => changesRequest.parse({ base: 0, changes: [one], notes: [{ did: 'jump' }] })).toThrow();
+    for (let k = 0; k < 310; k++) await changeDocument(db, id, 3 + k, [[]], null);
+    expect((await getJournal(db, id)).changes).toHaveLength(300);
   });
 
   it('against an old revision are refused with the current one, and change nothing', async () => {

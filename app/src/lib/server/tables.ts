@@ -16,6 +16,8 @@ export interface Tables {
     revision: number;
     batch: string | null;
     patches: string;
+    /** What the change was to the history, JSON; null when its sender did not say. */
+    note: string | null;
     created_at: string;
   };
   blobs: { sha256: string; format: string; bytes: Buffer };

@@ -48,13 +48,13 @@ export async function startProject(
         : { width: toPx(sheet.width, sheet.unit), height: toPx(sheet.height, sheet.unit), unit: sheet.unit };
     const placed = newPicture(picture, size, newId());
     const { patches } = changeArt(art, together(setSheet(size), addPicture(placed)));
-    await sendChanges(project.id, revision, [patches], newId());
+    await sendChanges(project.id, revision, [{ patches, note: null }], newId());
     let base = revision + 1;
     let drawn = changeArt(art, together(setSheet(size), addPicture(placed))).art;
     for (const next of more) {
       const added = newPicture(await uploadPicture(project.id, next, progress, signal), size, newId());
       const change = changeArt(drawn, addPicture({ ...added, shown: false }));
-      await sendChanges(project.id, base, [change.patches], newId());
+      await sendChanges(project.id, base, [{ patches: change.patches, note: null }], newId());
       drawn = change.art;
       base++;
     }

@@ -1,5 +1,15 @@
 <script lang="ts">
-  import { add, moveHandle, negate, otherSide, setPath, withAnchor, type Point } from '@mirrot/core';
+  import {
+    add,
+    moveHandle,
+    negate,
+    otherSide,
+    scale,
+    setPath,
+    unit as unitOf,
+    withAnchor,
+    type Point,
+  } from '@mirrot/core';
   import { findPath } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import LengthField from '../LengthField.svelte';
@@ -25,6 +35,17 @@
     x: length * Math.cos((degrees * Math.PI) / 180),
     y: -length * Math.sin((degrees * Math.PI) / 180),
   });
+  /** The other handle becomes as long as this one; it keeps its direction, or where it has none gets the opposite one. */
+  function sameLength(): void {
+    if (!ref || !path || !anchor || !handle) return;
+    const side = otherSide(ref.side);
+    const along = unitOf(anchor[side] ?? negate(handle));
+    if (!along) return;
+    const both = { ...anchor, [side]: scale(along, long) };
+    desk.change('Same length across', setPath(ref.shape, withAnchor(path, ref.index, both)), {
+      choice: desk.choice,
+    });
+  }
   /** The other handle becomes this one's mirror image, as long and opposite. */
   function mirror(): void {
     if (!ref || !path || !anchor || !handle) return;
@@ -57,10 +78,23 @@
       change={(v) => set('Turn the handle', polar(long, v))}
     />
   </div>
-  <button class="plain-button" onclick={mirror}>Mirror to the other side</button>
+  <div class="across">
+    <button class="plain-button" onclick={mirror}>Mirror across</button>
+    <button class="plain-button" onclick={sameLength}>Same length across</button>
+  </div>
 {/if}
 
 <style>
+  .across {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 5px;
+  }
+  .across .plain-button {
+    min-height: 26px;
+    padding: 0 8px;
+    font-size: 13px;
+  }
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;

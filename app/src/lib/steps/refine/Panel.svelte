@@ -12,7 +12,10 @@
   import { findPath } from '$lib/desk/choice';
   import { offersThinning } from '$lib/bed/thinning';
   import { command } from '../commands';
+  import { protectChosen } from '$lib/bed/anchors';
+  import { canMakeSymmetric } from '$lib/bed/symmetry';
   import { thinChosen } from './commands';
+  import EvenFields from './EvenFields.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import LengthField from '../LengthField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -34,10 +37,12 @@
   /** Buttons of the panel: what can be done now with what is chosen. */
   const BUTTONS = [
     'straighten', 'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
-    'even-across', 'even-down', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse',
+    'even-across', 'even-down', 'protect', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse',
   ]; // prettier-ignore
   const offered = $derived(
-    desk.choice.level === 'path' ? BUTTONS.map(command).filter((c) => isOffered(c, workplace)) : [],
+    desk.choice.level === 'path'
+      ? BUTTONS.map(command).filter((c) => isOffered(c, workplace) && !(c.id === 'protect' && anchor))
+      : [],
   );
 
   function setKind(kind: AnchorKind): void {
@@ -82,12 +87,15 @@
   {#if anchor.kind === 'smooth'}
     <Toggle label="Equal lengths" on={anchor.equal ?? false} change={setEqual} />
   {/if}
+  <Toggle label="Protected from thinning" on={anchor.protected ?? false} change={() => protectChosen(desk)} />
   {#if anchor.shared}
     <p class="quiet">Shared with a neighbour: both move together until they are parted.</p>
     <button class="plain-button" onclick={() => command('part-anchors').run(workplace)}
       >Part from the neighbour</button
     >
   {/if}
+{:else if desk.choice.anchors.length > 1}
+  <h3 class="panel-title">{desk.choice.anchors.length} anchors</h3>
 {:else if shape?.paths[0]?.form}
   <FormFields {desk} />
 {:else if shape}
@@ -112,7 +120,14 @@
   </p>
 {/if}
 
-{#if desk.choice.level === 'shape' && desk.choice.shapes.length > 0}
+{#if desk.choice.level === 'path' && desk.choice.shapes.length > 0}
+  <Toggle
+    label="Handles keep their angle"
+    on={desk.habits.angleLocked}
+    change={(angleLocked) => desk.habits.set({ angleLocked })}
+  />
+{/if}
+{#if desk.choice.anchors.length > 1 || (desk.choice.level === 'shape' && desk.choice.shapes.length > 0)}
   <TransformFields {desk} />
 {/if}
 {#if offered.length > 0}
@@ -122,6 +137,7 @@
     {/each}
   </div>
 {/if}
+{#if canMakeSymmetric(desk)}<EvenFields {workplace} />{/if}
 <Toggle label="Haze" on={desk.haze} change={(on) => (desk.haze = on)} />
 <Toggle label="Curvature comb" on={desk.comb} change={(on) => (desk.comb = on)} />
 <Toggle label="True stroke" on={desk.trueStroke} change={(on) => (desk.trueStroke = on)} />

@@ -2,33 +2,43 @@
   import {
     about,
     boxHeight,
+    boxOfPoints,
     boxWidth,
     mapShape,
     meanScale,
     rotation,
     scaling,
+    setPath,
     styleShapes,
     together,
+    transformAnchors,
     translation,
     type Affine,
     type Point,
   } from '@mirrot/core';
+  import { byPath } from '$lib/bed/shaping';
   import type { Desk } from '$lib/desk/desk.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
 
-  // Chosen shapes moved, sized and turned by numbers, about one of nine points of their box.
+  // Chosen shapes, or chosen anchors, moved, sized and turned by numbers, about one of nine points of their box or a picked one.
   let { desk }: { desk: Desk } = $props();
   const unit = $derived(desk.art.sheet.unit);
-  const box = $derived(desk.chosenBox);
+  const anchors = $derived(desk.choice.level === 'path' ? desk.choice.anchors : []);
+  const box = $derived(
+    anchors.length > 0
+      ? boxOfPoints(byPath(desk, anchors).flatMap((g) => g.indices.map((i) => g.path.anchors[i]!)))
+      : desk.chosenBox,
+  );
+  const what = $derived(anchors.length > 0 ? 'Anchors' : 'Shape');
   let across = $state(0.5);
   let down = $state(0.5);
   let proportion = $state(false);
   let weight = $state(false);
 
   const at = $derived<Point | null>(
-    box && { x: box.x0 + across * boxWidth(box), y: box.y0 + down * boxHeight(box) },
+    desk.about ?? (box && { x: box.x0 + across * boxWidth(box), y: box.y0 + down * boxHeight(box) }),
   );
   const WORDS = [
     ['top left', 'top', 'top right'],
@@ -37,6 +47,15 @@
   ] as const;
 
   function map(label: string, by: Affine): void {
+    if (anchors.length > 0) {
+      const groups = byPath(desk, anchors);
+      desk.change(
+        label,
+        together(...groups.map((g) => setPath(g.shape, transformAnchors(g.path, g.indices, by)))),
+        { choice: desk.choice },
+      );
+      return;
+    }
     const shapes = desk.chosenShapes;
     const k = meanScale(by);
     desk.change(
@@ -55,7 +74,11 @@
   function size(axis: 'x' | 'y', to: number): void {
     if (!box || !at) return;
     const now = axis === 'x' ? boxWidth(box) : boxHeight(box);
-    if (!(now > 0)) return desk.say('What has no width cannot be made wider. Nothing was changed.', 'bad');
+    if (!(now > 0))
+      return desk.say(
+        'What has no size that way cannot be made larger that way. Nothing was changed.',
+        'bad',
+      );
     const k = to / now;
     map('Size by numbers', about(proportion ? scaling(k) : axis === 'x' ? scaling(k, 1) : scaling(1, k), at));
   }
@@ -71,8 +94,9 @@
               type="radio"
               name="point-of-box"
               aria-label={word}
-              checked={across === c / 2 && down === r / 2}
+              checked={!desk.about && across === c / 2 && down === r / 2}
               onchange={() => {
+                desk.about = null;
                 across = c / 2;
                 down = r / 2;
               }}
@@ -86,7 +110,7 @@
         <LengthField
           {unit}
           label={axis}
-          name="Shape {axis}"
+          name="{what} {axis}"
           value={at[axis]}
           change={(v) =>
             map('Place by numbers', axis === 'x' ? translation(v - at.x, 0) : translation(0, v - at.y))}
@@ -95,7 +119,7 @@
       <LengthField
         {unit}
         label="w"
-        name="Shape width"
+        name="{what} width"
         value={boxWidth(box)}
         least={0.001}
         change={(v) => size('x', v)}
@@ -103,7 +127,7 @@
       <LengthField
         {unit}
         label="h"
-        name="Shape height"
+        name="{what} height"
         value={boxHeight(box)}
         least={0.001}
         change={(v) => size('y', v)}
@@ -119,8 +143,16 @@
     max={360}
     change={(v) => map('Turn by numbers', about(rotation((v * Math.PI) / 180), at))}
   />
+  <button
+    class="plain-button"
+    aria-pressed={desk.task?.kind === 'about'}
+    onclick={() => (desk.task = desk.task?.kind === 'about' ? null : { kind: 'about' })}
+    >{desk.about ? 'Pick another point' : 'Pick a point to turn about'}</button
+  >
   <Toggle label="In proportion" on={proportion} change={(on) => (proportion = on)} />
-  <Toggle label="Line weight goes along" on={weight} change={(on) => (weight = on)} />
+  {#if anchors.length === 0}
+    <Toggle label="Line weight goes along" on={weight} change={(on) => (weight = on)} />
+  {/if}
 {/if}
 
 <style>

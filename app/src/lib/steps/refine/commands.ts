@@ -22,9 +22,11 @@ import {
   invertChoice,
   joinChosen,
   mergeChosen,
+  protectChosen,
   reverseChosen,
   startHere,
 } from '$lib/bed/anchors';
+import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
 import { offerThinOut } from '$lib/bed/thinning';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
 import Feather from '@lucide/svelte/icons/feather';
@@ -106,6 +108,8 @@ const REWORK: readonly Command[] = (
     ['merge-anchors', 'Merge', canMerge, mergeChosen],
     ['join-straight', 'Join the ends', canJoin, (d) => joinChosen(d, 'straight')],
     ['join-middle', 'Join in the middle', canJoin, (d) => joinChosen(d, 'middle')],
+    ['protect', 'Protect or free', (d) => d.choice.anchors.length > 0, protectChosen],
+    ['symmetric-again', 'Symmetric again', canMakeSymmetric, offerSymmetric],
     ['add-extremes', 'Add at extremes', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'extremes')],
     ['add-inflections', 'Add at turns', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'inflections')],
     ['add-three', 'Add three evenly', canAddInMiddle, (d) => addEvenly(d, 3)],

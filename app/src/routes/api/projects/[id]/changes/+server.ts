@@ -6,6 +6,6 @@ import { changesRequest } from '$lib/wire';
 import type { RequestEvent } from './$types';
 
 export const POST = route(async (event: RequestEvent, db) => {
-  const { base, changes, batch } = await body(event, changesRequest);
-  return json(await changeDocument(db, event.params.id, base, changes as Patch[][], batch ?? null));
+  const { base, changes, batch, notes } = await body(event, changesRequest);
+  return json(await changeDocument(db, event.params.id, base, changes as Patch[][], batch ?? null, notes));
 });

@@ -1,0 +1,282 @@
+import {
+  add,
+  cross,
+  cubicCurvature,
+  cubicLength,
+  cubicPoint,
+  dot,
+  findShape,
+  formatLength,
+  mapShape,
+  moveHandle,
+  pullSegment,
+  scale,
+  segmentCubic,
+  setPath,
+  shapesOf,
+  snapAngle,
+  subtract,
+  together,
+  translation,
+  turnHandles,
+  unit,
+  type Cubic,
+  type Point,
+  type Recipe,
+} from '@mirrot/core';
+import {
+  chooseAnchors,
+  chooseShapes,
+  isAnchorChosen,
+  sameAnchor,
+  toggledAnchor,
+  type AnchorRef,
+  type HandleRef,
+  type SegmentRef,
+} from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { BedPointer, Grip } from './behaviour';
+import { handleGrip } from './hit';
+import { addAnchor, byPath, moved, pathOf, turnKinds } from './shaping';
+import { snapAt } from './snapping';
+
+// Grips that shape what is there, whatever step they are used in.
+
+export const EIGHTH_TURN = Math.PI / 4;
+
+/** The longer of the two ways, the other coordinate kept. */
+export const alongAxis = (d: Point): Point =>
+  Math.abs(d.x) >= Math.abs(d.y) ? { x: d.x, y: 0 } : { x: 0, y: d.y };
+
+/** A way in words, in the sheet's unit: "12.3 mm, 45.0°", counted anticlockwise from level. */
+export const lengthAndAngle = (desk: Desk, d: Point): string =>
+  `${formatLength(Math.hypot(d.x, d.y), desk.art.sheet.unit)}, ${((-Math.atan2(d.y, d.x) * 180) / Math.PI).toFixed(1)}°`;
+
+/** A segment in words: how long it is, and the radius of the circle that fits it at `t`; straight where none does. */
+export function lengthAndRadius(desk: Desk, cubic: Cubic, t: number): string {
+  const { unit: u } = desk.art.sheet;
+  const long = cubicLength(cubic);
+  const bend = Math.abs(cubicCurvature(cubic, t));
+  return `${formatLength(long, u)} long, ${bend * long < 1e-3 ? 'straight here' : `radius ${formatLength(1 / bend, u)}`}`;
+}
+
+/** A grip that shows a recipe for the way dragged and keeps it as one step. */
+function dragging(
+  desk: Desk,
+  label: string,
+  start: Point,
+  recipe: (d: Point, p: BedPointer) => Recipe,
+  focus: ((p: BedPointer) => Point) | null = null,
+): Required<Pick<Grip, 'drag' | 'release' | 'cancel'>> {
+  const gesture = desk.gesture(label);
+  return {
+    drag(p) {
+      gesture.show(recipe(subtract(p.sheet, start), p));
+      desk.focus = focus?.(p) ?? null;
+    },
+    release() {
+      gesture.keep();
+      desk.focus = null;
+      desk.beside = null;
+    },
+    cancel() {
+      gesture.drop();
+      desk.focus = null;
+      desk.beside = null;
+    },
+  };
+}
+
+/** Paths that move along with an anchor: its own, and those that share it. */
+function movingWith(desk: Desk, refs: readonly AnchorRef[]): string[] {
+  const keys = new Set(refs.map((r) => pathOf(desk, r)?.anchors[r.index]?.shared));
+  const sharing = shapesOf(desk.art).flatMap(({ shape }) =>
+    shape.paths.filter((p) => p.anchors.some((a) => a.shared !== undefined && keys.has(a.shared))),
+  );
+  return [...refs.map((r) => r.path), ...sharing.map((p) => p.id)];
+}
+
+/** Takes an anchor: click chooses it, drag moves it with all that are chosen; a double-click turns its kind. */
+export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip {
+  const wasChosen = isAnchorChosen(desk.choice, ref);
+  if (start.again) return { click: () => turnKinds(desk, [ref]) };
+  if (!wasChosen && !start.shift) desk.choose(chooseAnchors([ref]));
+  // What is dragged is settled at the first movement, when the choice is.
+  let grip: ReturnType<typeof dragging> | null = null;
+  return {
+    drag(p) {
+      if (!grip) {
+        if (!isAnchorChosen(desk.choice, ref)) desk.choose(toggledAnchor(desk.choice, ref));
+        const refs = desk.choice.anchors;
+        const from = desk;
+        const snapshot = byPath(from, refs);
+        const at = pathOf(desk, ref)!.anchors[ref.index]!;
+        const without = movingWith(desk, refs);
+        // One anchor goes to what attracts; several keep to the hand.
+        const way = (d: Point, q: BedPointer): Point => {
+          if (q.shift) return alongAxis(d);
+          desk.taken = refs.length === 1 ? snapAt(desk, add(at, d), { without }) : null;
+          if (!desk.taken) desk.beside = { at: add(at, d), text: lengthAndAngle(desk, d) };
+          else desk.beside = null;
+          return desk.taken ? subtract(desk.taken.at, at) : d;
+        };
+        grip = dragging(
+          desk,
+          refs.length > 1 ? `Move ${refs.length} anchors` : 'Move the anchor',
+          start.sheet,
+          (d, q) =>
+            together(
+              ...snapshot.map(({ shape, path, indices }) => setPath(shape, moved(path, indices, way(d, q)))),
+            ),
+          (q) => add(at, way(subtract(q.sheet, start.sheet), q)),
+        );
+      }
+      grip.drag(p);
+    },
+    release(p) {
+      grip?.release(p);
+      desk.taken = null;
+    },
+    cancel() {
+      grip?.cancel();
+      desk.taken = null;
+    },
+    click(p) {
+      if (p.shift) desk.choose(toggledAnchor(desk.choice, ref));
+      else desk.choose(chooseAnchors([ref]));
+    },
+  };
+}
+
+/**
+ * Takes a handle: drag turns and stretches it, Shift by 45° steps, Alt or J breaks a smooth anchor; with its angle locked it
+ * only stretches. Of several chosen anchors all handles on that side turn and stretch alike.
+ */
+export function gripHandle(desk: Desk, ref: HandleRef, start: BedPointer): Grip {
+  const path = pathOf(desk, ref)!;
+  const anchor = path.anchors[ref.index]!;
+  const handle = anchor[ref.side]!;
+  const grip = handleGrip(anchor, ref.side, desk.view.scale)!;
+  // A handle shorter than its grip moves by as much as the pointer, not to it.
+  const end = add(anchor, handle);
+  const relative = Math.hypot(grip.x - end.x, grip.y - end.y) > 1e-9;
+  const others = isAnchorChosen(desk.choice, ref)
+    ? byPath(
+        desk,
+        desk.choice.anchors.filter((a) => !sameAnchor(a, ref)),
+      )
+    : [];
+  let breaking = false;
+  desk.choose({ ...desk.choice, handle: ref, segment: null });
+  let lastPointer: BedPointer | null = null;
+  const wished = (d: Point, shift: boolean): Point => {
+    const vector = add(handle, d);
+    if (shift) return snapAngle(vector, EIGHTH_TURN);
+    const along = desk.habits.angleLocked ? unit(handle) : null;
+    return along ? scale(along, Math.max(0, dot(vector, along))) : vector;
+  };
+  const inner = dragging(
+    desk,
+    others.length > 0 ? 'Turn the handles' : 'Turn the handle',
+    start.sheet,
+    (d, p) => {
+      const vector = wished(d, p.shift);
+      const reach = (relative ? 1 : 4) / desk.view.scale;
+      const to = Math.hypot(vector.x, vector.y) < reach ? anchor : add(anchor, vector);
+      const now = subtract(to, anchor);
+      desk.beside = { at: p.sheet, text: lengthAndAngle(desk, now) };
+      const turn = Math.atan2(cross(handle, now), dot(handle, now));
+      const stretch = Math.hypot(now.x, now.y) / Math.hypot(handle.x, handle.y);
+      const own = moveHandle(path, ref.index, ref.side, to, breaking || p.alt);
+      const mine = others.find((o) => o.path.id === path.id);
+      return together(
+        setPath(ref.shape, mine ? turnHandles(own, mine.indices, ref.side, turn, stretch) : own),
+        ...others
+          .filter((o) => o !== mine)
+          .map((o) => setPath(o.shape, turnHandles(o.path, o.indices, ref.side, turn, stretch))),
+      );
+    },
+    (p) => p.sheet,
+  );
+  return {
+    ...inner,
+    drag(p) {
+      lastPointer = p;
+      inner.drag(p);
+    },
+    key(key) {
+      if (key !== 'j') return false;
+      breaking = !breaking;
+      if (lastPointer) inner.drag(lastPointer);
+      return true;
+    },
+  };
+}
+
+/** Takes a segment: drag pulls it, click chooses its path and it, a double-click adds an anchor there. */
+export function gripSegment(
+  desk: Desk,
+  ref: SegmentRef,
+  t: number,
+  start: BedPointer,
+  onClick?: () => void,
+): Grip {
+  const path = pathOf(desk, ref)!;
+  const at = cubicPoint(segmentCubic(path, ref.segment), t);
+  const inner = dragging(
+    desk,
+    'Pull the segment',
+    start.sheet,
+    (d, p) => {
+      const wish = { keepDirections: p.shift, leaveNeighbours: p.alt };
+      const pulled = pullSegment(path, ref.segment, t, add(at, d), wish);
+      desk.beside = { at: p.sheet, text: lengthAndRadius(desk, segmentCubic(pulled, ref.segment), t) };
+      return setPath(ref.shape, pulled);
+    },
+    (p) => add(at, subtract(p.sheet, start.sheet)),
+  );
+  return {
+    ...inner,
+    drag(p) {
+      // While it is drawn, a path's chosen anchors stay out of the way.
+      if (!desk.live && !desk.choice.shapes.includes(ref.shape))
+        desk.choose({ ...chooseShapes([ref.shape], 'path'), segment: ref });
+      inner.drag(p);
+    },
+    click(p) {
+      if (onClick) return onClick();
+      if (p.again) return addAnchor(desk, ref, t);
+      const ends = [ref.segment, (ref.segment + 1) % path.anchors.length];
+      if (p.shift && desk.choice.level === 'path')
+        desk.choose({
+          ...ends.reduce((c, index) => {
+            const end = { shape: ref.shape, path: ref.path, index };
+            return isAnchorChosen(c, end) ? c : toggledAnchor(c, end);
+          }, desk.choice),
+        });
+      else desk.choose({ ...chooseShapes([ref.shape], 'path'), segment: ref });
+    },
+  };
+}
+
+/** Takes chosen shapes: drag moves them, Shift along an axis. */
+export function gripShapes(
+  desk: Desk,
+  ids: readonly string[],
+  start: BedPointer,
+  click: (p: BedPointer) => void,
+): Grip {
+  const shapes = ids.flatMap((id) => findShape(desk.art, id) ?? []);
+  return {
+    ...dragging(
+      desk,
+      ids.length > 1 ? `Move ${ids.length} shapes` : 'Move the shape',
+      start.sheet,
+      (d, p) => {
+        const way = p.shift ? alongAxis(d) : d;
+        return together(...shapes.map((s) => mapShape(s, translation(way.x, way.y))));
+      },
+    ),
+    click,
+  };
+}
