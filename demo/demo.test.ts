@@ -20,12 +20,14 @@ import {
   squareUp,
   transformPath,
   warpRaster,
+  wholePaths,
   type Art,
   type Shape,
 } from '@mirrot/core';
 import { cornersOf, grain } from './camera';
 import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
+import { BAR, GLASSHOUSE, MIDDLE, ROSE } from './originals/glasshouse';
 import { GOURD } from './originals/gourd';
 import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
@@ -43,7 +45,7 @@ const pixels = async (file: string) => {
 const shapeIn = (art: Art, name: string): Shape =>
   shapesOf(art).find(({ shape }) => shape.name === name)!.shape;
 
-describe.each(['watering-can', 'gate-badge', 'fern', 'plant-labels', 'gourd'])('%s', (name) => {
+describe.each(['watering-can', 'gate-badge', 'fern', 'plant-labels', 'gourd', 'glasshouse'])('%s', (name) => {
   it('ships a picture at least 1600 px wide, and a document that can be read', async () => {
     const { picture, art } = load(name);
     expect(existsSync(join(here, 'pictures', picture))).toBe(true);
@@ -209,6 +211,50 @@ describe('Gourd, a third of its mosaic done', () => {
     // Four rows of seven pieces: 3 × 7 sides between rows, 4 × 6 within them.
     expect(inner).toHaveLength(3 * 7 + 4 * 6);
     expect(inner.every(([key]) => !key.includes('undefined'))).toBe(true);
+  });
+});
+
+describe('Glasshouse, a finished line icon', () => {
+  const { art } = load('glasshouse');
+  const shapes = shapesOf(art).map((p) => p.shape);
+  const [k] = art.pictures[0]!.placement;
+
+  it('has one weight and one colour, no fill, and few anchors', () => {
+    for (const s of shapes) {
+      expect(s.fill).toBeNull();
+      expect(s.stroke!.hex).toBe(shapes[0]!.stroke!.hex);
+      expect(s.stroke!.width).toBeCloseTo(BAR * k, 2);
+    }
+    expect(shapes.reduce((n, s) => n + anchorCount(s), 0)).toBeLessThan(50);
+  });
+
+  it('is the same on both sides, and its rose has eight petals, all alike', () => {
+    const lines = shapes.flatMap((s) => wholePaths(s));
+    for (const c of lines.flatMap((p) => pathCubics(p)))
+      for (const t of [0, 0.3, 0.7]) {
+        const p = cubicPoint(c, t);
+        const other = { x: 2 * MIDDLE * k - p.x, y: p.y };
+        expect(Math.min(...lines.map((l) => nearestOnPath(l, other)!.distance))).toBeLessThan(0.01);
+      }
+    const petals = wholePaths(shapeIn(art, 'Petals'));
+    expect(petals).toHaveLength(ROSE.petals);
+    const reach = petals.map((p) =>
+      Math.max(...p.anchors.map((a) => Math.hypot(a.x - ROSE.x * k, a.y - ROSE.y * k))),
+    );
+    for (const r of reach) expect(r).toBeCloseTo(reach[0]!, 6);
+  });
+
+  it('lies on the middles of the photograph’s white bars: as light there, darker a bar’s width aside', async () => {
+    const picture = await pixels('glasshouse.jpg');
+    const light = (x: number, y: number): number => sampleDisc(picture, x, y, 2)![1];
+    const bars = GLASSHOUSE.layers[0]!.shapes.filter((s) => /mullion|Roof bar|Ridge/.test(s.name));
+    for (const { name, d } of bars)
+      for (const c of pathCubics(parsePathData(d)[0]!))
+        for (const t of [0.3, 0.7]) {
+          const p = cubicPoint(c, t);
+          expect(light(p.x, p.y), name).toBeGreaterThan(light(p.x - 1.2 * BAR, p.y) + 0.1);
+          expect(light(p.x, p.y), name).toBeGreaterThan(light(p.x + 1.2 * BAR, p.y) + 0.1);
+        }
   });
 });
 

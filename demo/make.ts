@@ -8,6 +8,7 @@ import { develop, draw, grain, lookAt, vignette } from './camera';
 import {
   fernProject,
   gateBadgeProject,
+  glasshouseProject,
   gourdProject,
   plantLabelsProject,
   wateringCanProject,
@@ -15,6 +16,7 @@ import {
 import { BADGE_CORNERS, BADGE_PHOTO } from './scene';
 import { FERN } from './originals/fern';
 import { boards, GATE_BADGE } from './originals/gate-badge';
+import { GLASSHOUSE } from './originals/glasshouse';
 import { GOURD } from './originals/gourd';
 import { PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
@@ -85,3 +87,8 @@ const gourd = await keep(
   await develop(vignette(grain(await draw(GOURD.photograph(), 200), 12, 31), 0.3), 84, 240),
 );
 keepProject('gourd', gourdProject(gourd));
+await keep(
+  'glasshouse',
+  await develop(vignette(grain(await draw(GLASSHOUSE.photograph(), 120), 11, 41), 0.25), 84, 240),
+);
+keepProject('glasshouse', glasshouseProject());

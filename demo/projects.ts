@@ -15,6 +15,7 @@ import {
   scaling,
   transformPath,
   type Art,
+  type Axis,
   type Chip,
   type Layer,
   type Path,
@@ -25,6 +26,7 @@ import {
 import { cornersOf } from './camera';
 import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
+import { BAR, GLASSHOUSE, MIDDLE, ROSE } from './originals/glasshouse';
 import { COLUMNS, GOURD } from './originals/gourd';
 import type { Original, OriginalShape } from './originals/original';
 import { PEN, PLANT_LABELS } from './originals/plant-labels';
@@ -265,4 +267,32 @@ export function gourdProject(picture: Raster): DemoProject {
     ),
   );
   return { name: 'Gourd', picture: 'gourd.jpg', art: artOf(GOURD, 140, [layerOf('Mosaic', shapes)]) };
+}
+
+/** Ink of the line icon. */
+const ICON_INK = '#2f6b4f';
+
+/** Glasshouse, a finished line icon of one weight: its left half and one petal are drawn, the rest follows from the axes. */
+export function glasshouseProject(): DemoProject {
+  const k = (140 * 96) / 25.4 / GLASSHOUSE.width;
+  const mirror: Axis = { kind: 'mirror', x: MIDDLE * k, y: 0, angle: Math.PI / 2 };
+  const turn: Axis = { kind: 'turn', x: ROSE.x * k, y: ROSE.y * k, parts: ROSE.petals };
+  // What lies on the middle line is whole by itself.
+  const axisOf = (name: string): Axis | null =>
+    name === 'Petals' ? turn : /Ridge|Finial|middle|ring/.test(name) ? null : mirror;
+  const layers = GLASSHOUSE.layers.map(({ name, shapes }) =>
+    layerOf(
+      name,
+      shapes.map((s) => {
+        const axis = axisOf(s.name);
+        return {
+          ...shapeOf(s.name, seenPaths(s, null), null),
+          stroke: { hex: ICON_INK, width: Number((BAR * k).toFixed(3)) },
+          ...(axis ? { axis } : {}),
+        };
+      }),
+    ),
+  );
+  const art = { ...artOf(GLASSHOUSE, 140, layers), axis: mirror };
+  return { name: 'Glasshouse', picture: 'glasshouse.jpg', art };
 }

@@ -63,14 +63,18 @@ export function hands(page: Page): Hands {
   };
 }
 
-/** Makes a project over the API and opens its desk. */
+/** Makes a project over the API, with shapes if any, and opens its desk. */
 export async function openNew(
   page: Page,
   name: string,
   sheet = { width: 800, height: 600, unit: 'px' },
+  shapes: readonly Shape[] = [],
 ): Promise<Hands> {
   const made = await page.request.post(`${URL()}/api/projects`, { data: { name, sheet } });
   const { id } = (await made.json()) as { id: string };
+  const changes = shapes.map((value) => [{ op: 'add', path: '/layers/0/children/-', value }]);
+  if (changes.length > 0)
+    await page.request.post(`${URL()}/api/projects/${id}/changes`, { data: { base: 0, changes } });
   await page.goto(`${URL()}/projects/${id}`);
   await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
   return hands(page);

@@ -151,17 +151,17 @@ function evened(paths: readonly Path[], axis: Axis, lead: Lead, { to, flips }: P
       const here = orbit.map((s) => paths[s.path]!.anchors[s.index]!);
       const seen = orbit.map((s, m) => turned(here[m]!, back[m]!, s.flips));
       const wholly = orbit.every((s) => s.path === p && s.index === i);
-      let leading = seen;
+      // Turned, the first part leads; mirrored, the side that is asked for. It stays to the last digit.
+      let leads: number | null = null;
       if (lead !== 'all' && !wholly) {
-        // Turned, the first part leads; mirrored, the side that is asked for.
-        const sides = axis.kind === 'mirror' ? here.map((a) => sideOf(axis, a)) : null;
-        const first = sides ? (lead === 'one' ? sides[0]! <= sides[1]! : sides[0]! > sides[1]!) : true;
-        leading = [seen[first ? 0 : 1]!];
+        const sides = axis.kind === 'mirror' ? here.map((a) => sideOf(axis, a)) : [0, 0];
+        leads = (lead === 'one') === sides[0]! <= sides[1]! ? 0 : 1;
       }
-      const one = meanAnchor(leading);
+      const one = meanAnchor(leads === null ? seen : [seen[leads]!]);
       orbit.forEach((s, m) => {
         const { shared } = here[m]!;
-        done[s.path]![s.index] ??= { ...turned(one, maps[m]!, s.flips), ...(shared ? { shared } : {}) };
+        done[s.path]![s.index] ??=
+          m === leads ? here[m]! : { ...turned(one, maps[m]!, s.flips), ...(shared ? { shared } : {}) };
       });
     }
   return paths.map((path, p) => {

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { corner, cubicPoint, distance, pathLength, segmentCubic, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
-import { fieldOf } from './hit';
-import { hitTest } from './hit';
+import { protectChosen } from './anchors';
+import { fieldOf, hitTest } from './hit';
 import { shapeUnderPointer, walkAnchors, walkShapes } from './refine';
 import { addInMiddle, closeOrOpen, deleteChosen, nudge, straighten, turnKinds } from './shaping';
 import { benchWith, shapeWith, smooth, square, type Bench } from './testing';
@@ -262,5 +262,97 @@ describe('changes from keys and the ledge', () => {
     expect(b.shapes[0]!.paths[0]!.closed).toBe(true);
     closeOrOpen(b.desk);
     expect(b.shapes[0]!.paths[0]!.closed).toBe(false);
+  });
+});
+
+describe('several anchors and their handles', () => {
+  /** Two arches side by side, all middle anchors chosen. */
+  const arches = (): Bench => {
+    const second: Path = {
+      ...arch,
+      id: 'second',
+      anchors: arch.anchors.map((a) => ({ ...a, y: a.y + 120 })),
+    };
+    const b = benchWith([shapeWith('a', [arch]), shapeWith('b', [second])], 'refine');
+    b.desk.choose(
+      chooseAnchors([
+        { shape: 'a', path: 'arch', index: 1 },
+        { shape: 'b', path: 'second', index: 1 },
+      ]),
+    );
+    return b;
+  };
+
+  it('turn and stretch alike when one of the handles is dragged, as one step', () => {
+    const b = arches();
+    b.drag({ x: 290, y: 60 }, { x: 260, y: 105 });
+    for (const shape of [0, 1]) {
+      const a = b.shapes[shape]!.paths[0]!.anchors[1]!;
+      expect(a.out!.x).toBeCloseTo(0, 9);
+      expect(a.out!.y).toBeCloseTo(45, 9);
+      expect(a.in!.x).toBeCloseTo(0, 9);
+    }
+    expect(b.desk.history.done).toHaveLength(1);
+    expect(b.desk.history.done[0]!.label).toBe('Turn the handles');
+  });
+
+  it('only stretch while handles keep their angle, and turn again when they may', () => {
+    const b = arches();
+    b.desk.habits.set({ angleLocked: true });
+    b.drag({ x: 290, y: 60 }, { x: 310, y: 100 });
+    let a = anchorsOf(b)[1]!;
+    expect(a.out).toEqual({ x: 50, y: 0 });
+    b.drag({ x: 310, y: 60 }, { x: 200, y: 60 });
+    a = anchorsOf(b)[1]!;
+    expect(a.out).toBeNull();
+    b.desk.undo();
+    b.desk.habits.set({ angleLocked: false });
+    b.drag({ x: 310, y: 60 }, { x: 260, y: 100 });
+    expect(anchorsOf(b)[1]!.out!.x).toBeCloseTo(0, 9);
+  });
+
+  it('are protected and freed together, and survive the document', () => {
+    const b = arches();
+    protectChosen(b.desk);
+    expect(b.shapes.map((s) => s.paths[0]!.anchors[1]!.protected)).toEqual([true, true]);
+    expect(anchorsOf(b)[0]!.protected).toBeUndefined();
+    b.drag({ x: 260, y: 60 }, { x: 260, y: 50 });
+    expect(anchorsOf(b)[1]!.protected).toBe(true);
+    protectChosen(b.desk);
+    expect(b.shapes.some((s) => s.paths[0]!.anchors.some((a) => a.protected))).toBe(false);
+  });
+});
+
+describe('a point to turn about', () => {
+  it('is picked by a click, and boxes turn about it instead of their middle', () => {
+    const b = two();
+    b.click({ x: 70, y: 70 });
+    b.desk.task = { kind: 'about' };
+    b.click({ x: 40, y: 40 });
+    expect(b.desk.about).toEqual({ x: 40, y: 40 });
+    expect(b.desk.task).toBeNull();
+    expect(b.desk.choice.shapes).toEqual(['high']);
+    // Outside the corner at 140, 140, turned by a quarter about 40, 40.
+    b.drag({ x: 148, y: 148 }, { x: -68, y: 148 });
+    expect(anchorsOf(b, 1)[0]!.x).toBeCloseTo(40, 9);
+    expect(anchorsOf(b, 1)[0]!.y).toBeCloseTo(40, 9);
+    expect(anchorsOf(b, 1)[2]!.x).toBeCloseTo(-60, 9);
+  });
+});
+
+describe('a path of 3,000 anchors', () => {
+  it('is hit where it is, at the nearest of its segments', () => {
+    const many: Path = {
+      id: 'many',
+      closed: false,
+      anchors: Array.from({ length: 3000 }, (_, i) => corner(i / 10, 100 + 30 * Math.sin(i / 40))),
+    };
+    const b = benchWith([shapeWith('m', [many])], 'refine', 16);
+    for (const i of [0, 1400, 2998]) {
+      const [p, q] = [many.anchors[i]!, many.anchors[i + 1]!];
+      const at = { x: (p.x + q.x) / 2, y: (p.y + q.y) / 2 + 0.02 };
+      const hit = hitTest({ ...fieldOf(b.desk, { type: 'mouse' }), scale: 400 }, at);
+      expect(hit).toMatchObject({ kind: 'segment', ref: { segment: i } });
+    }
   });
 });
