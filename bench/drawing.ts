@@ -18,20 +18,10 @@ import {
 } from '@mirrot/core';
 import fitCurve from 'fit-curve';
 import { solveLinear } from '../core/src/geometry/linear';
+import { row, time } from './table';
 
 const corner = (x: number, y: number): Anchor => ({ x, y, kind: 'corner', in: null, out: null });
-const time = (work: () => void, times = 3): number => {
-  let least = Infinity;
-  for (let i = 0; i < times; i++) {
-    const from = performance.now();
-    work();
-    least = Math.min(least, performance.now() - from);
-  }
-  return least;
-};
 const ms = (v: number): string => v.toFixed(v < 1 ? 4 : 2).padStart(10);
-const row = (what: string, ours: number, naive: number, how: string): void =>
-  console.log(`  ${what.padEnd(34)}${ms(ours)} ${ms(naive)}   ${(naive / ours).toFixed(1)} times   ${how}`);
 
 const random = seeded(12);
 const paths: Path[] = Array.from({ length: 12_500 }, (_, i) => {

@@ -4,7 +4,7 @@ import { mkdtempSync, readdirSync, readFileSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
-import { segmentCubic, cubicPoint, shapesOf, type Path } from '@mirrot/core';
+import { segmentCubic, cubicPoint, shapesOf, type Art, type Path } from '@mirrot/core';
 import config from '../playwright.config';
 import { freePort, ROOT, startServer } from '../scripts/ready.mjs';
 import { crowd } from './crowd';
@@ -42,6 +42,19 @@ async function framesDuring(page: Page, work: () => Promise<void>): Promise<Fram
   );
 }
 
+/** A wavy line of so many smooth anchors. */
+const longPath = (count: number): Path => ({
+  id: 'long',
+  closed: false,
+  anchors: Array.from({ length: count }, (_, i) => ({
+    x: 100 + i / 3,
+    y: 450 + 200 * Math.sin(i / 120),
+    kind: 'smooth' as const,
+    in: { x: -0.11, y: -0.18 * Math.cos(i / 120) },
+    out: { x: 0.11, y: 0.18 * Math.cos(i / 120) },
+  })),
+});
+
 const rows: [string, Frames, Frames][] = [];
 const data = mkdtempSync(join(tmpdir(), 'mirrot-bench-'));
 const server = await startServer({ port: await freePort(), data, quiet: true });
@@ -62,14 +75,16 @@ try {
         body: JSON.stringify(body),
       })
     ).json() as Promise<{ id: string }>;
-  const { id } = await send('/api/projects', {
-    name: 'Crowd',
-    sheet: { width: 1200, height: 900, unit: 'px' },
-  });
-  await send(`/api/projects/${id}/changes`, {
-    base: 0,
-    changes: [[{ op: 'replace', path: '/layers', value: art.layers }]],
-  });
+  const put = async (name: string, layers: Art['layers']): Promise<string> => {
+    const sheet = { width: 1200, height: 900, unit: 'px' };
+    const { id } = await send('/api/projects', { name, sheet });
+    await send(`/api/projects/${id}/changes`, {
+      base: 0,
+      changes: [[{ op: 'replace', path: '/layers', value: layers }]],
+    });
+    return id;
+  };
+  const id = await put('Crowd', art.layers);
 
   const page = await newPage();
   await page.goto(server.address);
@@ -95,13 +110,13 @@ try {
   await page.keyboard.press('3');
   await page.waitForTimeout(1500);
   const path: Path = shapesOf(art)[Math.floor(COUNT / 2) + 20]!.shape.paths[0]!;
-  const drag = async (p: { x: number; y: number }): Promise<void> => {
+  const drag = async (p: { x: number; y: number }, on = page): Promise<void> => {
     const q = await onPage(p);
-    await page.mouse.move(q.x, q.y);
-    await page.mouse.down();
+    await on.mouse.move(q.x, q.y);
+    await on.mouse.down();
     for (let i = 0; i < FRAMES; i++)
-      await page.mouse.move(q.x + 6 * Math.sin(i / 5), q.y + 40 * Math.sin(i / 20));
-    await page.mouse.up();
+      await on.mouse.move(q.x + 6 * Math.sin(i / 5), q.y + 40 * Math.sin(i / 20));
+    await on.mouse.up();
   };
   const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
   const pan = async (): Promise<void> => {
@@ -140,6 +155,33 @@ try {
   await page.waitForTimeout(800);
   measured.push(['next segment', await framesDuring(page, preview)]);
 
+  // One long path: its anchors shown while it is shaped.
+  const long = longPath(3000);
+  const shape = shapesOf(art)[0]!.shape;
+  const lone = { ...art.layers[0]!, children: [{ ...shape, paths: [long] }] };
+  const other = await put('Long', [lone]);
+  const fine = await newPage();
+  await fine.goto(`${server.address}/projects/${other}`);
+  await fine.locator('[data-shape]').first().waitFor({ state: 'attached' });
+  await fine.keyboard.press('3');
+  await fine.waitForTimeout(800);
+  const longRows: [string, Frames][] = [];
+  for (const [what, at] of [
+    ['drag an anchor', long.anchors[1500]!],
+    ['pull a segment', cubicPoint(segmentCubic(long, 700), 0.5)],
+  ] as const)
+    longRows.push([what, await framesDuring(fine, () => drag(at, fine))]);
+  longRows.push([
+    'point along it',
+    await framesDuring(fine, async () => {
+      for (let i = 0; i < FRAMES; i++) {
+        const q = await onPage(long.anchors[1000 + i]!);
+        await fine.mouse.move(q.x, q.y + 2);
+      }
+    }),
+  ]);
+  await fine.close();
+
   // Naive: the same elements, all drawn anew each frame, by moving what they stand in or by building them again.
   const redraw = (what: 'build' | 'move'): Promise<void> =>
     page.evaluate(
@@ -170,6 +212,9 @@ try {
     console.log(
       `  ${what.padEnd(16)} ${here.median.toFixed(1).padStart(6)} ${here.p95.toFixed(1).padStart(6)}   naive ${naive.median.toFixed(1).padStart(6)} ${naive.p95.toFixed(1).padStart(6)}   ${(naive.median / here.median).toFixed(1)} times`,
     );
+  console.log('Frames while one path of 3,000 anchors is shaped, ms (median, 95th percentile):');
+  for (const [what, f] of longRows)
+    console.log(`  ${what.padEnd(16)} ${f.median.toFixed(1).padStart(6)} ${f.p95.toFixed(1).padStart(6)}`);
   console.log(`  opening the project: ${opened} ms`);
 } finally {
   await browser.close();

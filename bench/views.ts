@@ -10,6 +10,7 @@ import {
   warpRaster,
   type Raster,
 } from '@mirrot/core';
+import { time } from './table';
 
 function picture(width: number, height: number): Raster {
   const data = new Uint8ClampedArray(width * height * 4);
@@ -24,16 +25,6 @@ function picture(width: number, height: number): Raster {
     }
   return { width, height, data };
 }
-const best = (work: () => void, times = 3): number => {
-  let least = Infinity;
-  for (let i = 0; i < times; i++) {
-    const from = performance.now();
-    work();
-    least = Math.min(least, performance.now() - from);
-  }
-  return least;
-};
-
 const first = picture(1100, 825);
 const screen = picture(2048, 1536);
 const whole = picture(4000, 3000);
@@ -48,11 +39,11 @@ for (const [name, see] of [
   ['level', (p: Raster) => levelOffer(p)],
 ] as const)
   console.log(
-    `  ${name.padEnd(12)} ${best(() => see(first))
+    `  ${name.padEnd(12)} ${time(() => see(first))
       .toFixed(0)
-      .padStart(6)} ${best(() => see(screen))
+      .padStart(6)} ${time(() => see(screen))
       .toFixed(0)
-      .padStart(6)} ${best(() => see(whole), 1)
+      .padStart(6)} ${time(() => see(whole), 1)
       .toFixed(0)
       .padStart(6)}`,
   );
@@ -75,11 +66,11 @@ const cv: Cv = loaded instanceof Promise ? await loaded : loaded;
 if (!cv.Mat) await new Promise<void>((done) => (loaded.onRuntimeInitialized = done));
 const corners = [{ x: 0, y: 0 }, { x: 2048, y: 0 }, { x: 2048, y: 1536 }, { x: 0, y: 1536 }]; // prettier-ignore
 const map = homography(corners, [{ x: 90, y: 40 }, { x: 1980, y: 120 }, { x: 2010, y: 1500 }, { x: 30, y: 1450 }]); // prettier-ignore
-const ours = best(() => void warpRaster(screen, map, 2048, 1536));
+const ours = time(() => void warpRaster(screen, map, 2048, 1536));
 const from = cv.matFromArray(1536, 2048, cv.CV_8UC4, screen.data);
 const matrix = cv.matFromArray(3, 3, cv.CV_64F, map);
 const out = new cv.Mat();
-const theirs = best(() =>
+const theirs = time(() =>
   cv.warpPerspective(
     from,
     out,

@@ -7,3 +7,4 @@ buildApp();
 run('npx', ['tsx', 'bench/frames.ts']);
 run('npx', ['tsx', 'bench/views.ts']);
 run('npx', ['tsx', 'bench/drawing.ts']);
+run('npx', ['tsx', 'bench/shaping.ts']);

@@ -188,7 +188,7 @@ export {
   type Recipe,
 } from './art/change';
 export * from './art/edit';
-export { drawnData, drawShape, type Drawn } from './art/draw';
+export { drawnData, drawShape, lineRuns, type Drawn } from './art/draw';
 export {
   emptyHistory,
   extend,

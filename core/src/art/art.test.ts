@@ -2,6 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { MirrotError } from '../error';
 import { circlePath, seeded, squarePath } from '../testing';
 import { applyForeignPatches, changeArt, type Patch, type Recipe } from './change';
+import { drawnData, lineRuns } from './draw';
+import { pathCubics, type Path } from '../path/path';
+import { parsePathData } from '../path/data';
 import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, removePicture, restack, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
 import { emptyHistory, extend, recall, record, redo, undo, type History, type Moved, type Noted } from './history'; // prettier-ignore
 import { mergeArt } from './merge';
@@ -303,6 +306,38 @@ describe('bringing two tabs together', () => {
     const mine = changeArt(base, together(addPicture(picture), setSheet({ ground: '#ffffff' }))).art;
     expect(mergeArt(base, mine, base, newId)).toEqual(mine);
     expect(mergeArt(base, base, mine, newId)).toEqual(mine);
+  });
+});
+
+describe('a long line in runs', () => {
+  const wave = (closed: boolean): Path => ({
+    id: 'w',
+    closed,
+    anchors: Array.from({ length: 500 }, (_, i) => ({
+      x: i, y: Math.sin(i), kind: 'smooth' as const, in: { x: -0.3, y: 0 }, out: { x: 0.3, y: 0 },
+    })),
+  }); // prettier-ignore
+
+  it('is the line: every segment once, in order, closed or open', () => {
+    for (const closed of [false, true]) {
+      const path = wave(closed);
+      const drawn = lineRuns([path]).flatMap((d) => pathCubics(parsePathData(d)[0]!));
+      expect(drawn).toHaveLength(closed ? 500 : 499);
+      pathCubics(path).forEach((c, i) =>
+        c.forEach((p, k) =>
+          expect(Math.hypot(p.x - drawn[i]![k]!.x, p.y - drawn[i]![k]!.y)).toBeLessThan(1e-3),
+        ),
+      );
+    }
+  });
+
+  it('changes only where an anchor does, and is one run where it is short', () => {
+    const path = wave(false);
+    const moved = { ...path, anchors: path.anchors.map((a, i) => (i === 300 ? { ...a, y: a.y + 5 } : a)) };
+    const [before, after] = [lineRuns([path]), lineRuns([moved])];
+    expect(after.filter((d, i) => d !== before[i])).toHaveLength(1);
+    const square = [squarePath(0, 0, 10)];
+    expect(lineRuns(square)).toEqual([drawnData(square)]);
   });
 });
 

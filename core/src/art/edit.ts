@@ -150,7 +150,8 @@ export const setPath =
   (draft) => {
     const shape = draftShape(draft, shapeId);
     const i = shape?.paths.findIndex((p) => p.id === path.id) ?? -1;
-    if (shape && i >= 0) shape.paths[i] = carried(draft, shape, path) as Draft<Path>;
+    // Frozen, it is taken as it is: nothing in it is looked through for drafts.
+    if (shape && i >= 0) shape.paths[i] = Object.freeze(carried(draft, shape, path)) as Draft<Path>;
   };
 
 /** Replaces all paths of a shape; a shape left without any goes. */

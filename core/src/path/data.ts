@@ -193,9 +193,12 @@ export function formatPathData(paths: readonly Path[], decimals = 3): string {
   const whole = (v: number): number => Math.round(v * unit);
   // Numbers are handled as whole multiples of the last digit, so that differences are exact.
   const text = (v: number): string => {
-    const fixed = (v / unit).toFixed(decimals);
-    const short = decimals > 0 ? fixed.replace(/\.?0+$/, '') : fixed;
-    return short.replace(/^(-?)0\./, '$1.').replace(/^-0$/, '0') || '0';
+    if (v === 0) return '0';
+    let short = String(v / unit);
+    // Only the tiniest and the hugest are written with an exponent.
+    if (short.includes('e')) short = (v / unit).toFixed(decimals).replace(/(\.\d*?)0+$/, '$1');
+    if (short.startsWith('0.')) return short.slice(1);
+    return short.startsWith('-0.') ? `-${short.slice(2)}` : short;
   };
   let out = '';
   let lastLetter = '';
@@ -203,28 +206,28 @@ export function formatPathData(paths: readonly Path[], decimals = 3): string {
   let y = 0;
   const join = (values: readonly number[]): string => {
     let s = '';
+    let dotted = false;
     for (const v of values) {
       const t = text(v);
-      const glued =
-        s === '' || t.startsWith('-') || (t.startsWith('.') && /\.\d*$/.test(s.split(/[ -]/).at(-1)!));
+      const glued = s === '' || t.startsWith('-') || (dotted && t.startsWith('.'));
       s += glued ? t : ` ${t}`;
+      dotted = t.includes('.');
     }
     return s;
   };
   const write = (letter: string, absolute: readonly number[]): void => {
     const isX = (i: number): boolean => (letter === 'H' ? true : letter === 'V' ? false : i % 2 === 0);
     const relative = absolute.map((v, i) => v - (isX(i) ? x : y));
-    const options = [
-      { name: letter, body: join(absolute) },
-      { name: letter.toLowerCase(), body: join(relative) },
-    ].map(({ name, body }) => {
+    const command = (name: string, body: string): string => {
       const goesOn =
         name === lastLetter || (name === 'L' && lastLetter === 'M') || (name === 'l' && lastLetter === 'm');
-      return { name, text: !goesOn ? name + body : body.startsWith('-') ? body : ` ${body}` };
-    });
-    const best = options[1]!.text.length < options[0]!.text.length ? options[1]! : options[0]!;
-    out += best.text;
-    lastLetter = best.name;
+      return !goesOn ? name + body : body.startsWith('-') ? body : ` ${body}`;
+    };
+    const small = letter.toLowerCase();
+    const [there, onward] = [command(letter, join(absolute)), command(small, join(relative))];
+    const shorter = onward.length < there.length;
+    out += shorter ? onward : there;
+    lastLetter = shorter ? small : letter;
     if (letter === 'H') x = absolute[0]!;
     else if (letter === 'V') y = absolute[0]!;
     else {
@@ -240,9 +243,9 @@ export function formatPathData(paths: readonly Path[], decimals = 3): string {
     write('M', [startX, startY]);
     let mirrored: readonly [number, number] | null = null;
     pathCubics(path).forEach((c, i) => {
-      const [x1, y1, x2, y2, x3, y3] = c.slice(1).flatMap((q) => [whole(q.x), whole(q.y)]) as [
-        number, number, number, number, number, number,
-      ]; // prettier-ignore
+      const [x1, y1] = [whole(c[1].x), whole(c[1].y)];
+      const [x2, y2] = [whole(c[2].x), whole(c[2].y)];
+      const [x3, y3] = [whole(c[3].x), whole(c[3].y)];
       const closing = path.closed && i === path.anchors.length - 1;
       if (segmentIsLine(path, i)) {
         mirrored = null;

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drawnData, haloOf, wholePaths, type ShapeNode } from '@mirrot/core';
+  import { drawnData, haloOf, lineRuns, wholePaths, type ShapeNode } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
@@ -22,16 +22,21 @@
       {#if node.type === 'group'}
         {@render inks(node.children, layerInk)}
       {:else}
-        {@const d = drawnData(wholePaths(node))}
         {@const ink = desk.inks.of(node, layerInk)}
         {#if desk.trueStroke && node.stroke && desk.step === 'refine'}
-          <path class="weight" {d} stroke={ink} style:stroke-width="{node.stroke.width}px" />
+          <path
+            class="weight"
+            d={drawnData(wholePaths(node))}
+            stroke={ink}
+            style:stroke-width="{node.stroke.width}px"
+          />
         {/if}
         {#if desk.haze && desk.step === 'refine' && active.has(node.id)}
-          <path class="haze" {d} fill={ink} />
+          <path class="haze" d={drawnData(wholePaths(node))} fill={ink} />
         {/if}
-        <path class="halo" {d} stroke={haloOf(ink)} />
-        <path {d} stroke={ink} class:active={active.has(node.id)} />
+        {@const lines = lineRuns(wholePaths(node))}
+        {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
+        {#each lines as d, i (i)}<path {d} stroke={ink} class:active={active.has(node.id)} />{/each}
       {/if}
     {/if}
   {/each}

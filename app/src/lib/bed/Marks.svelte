@@ -10,7 +10,7 @@
     type Cubic,
     type Point,
   } from '@mirrot/core';
-  import { isAnchorChosen, type HandleRef } from '$lib/desk/choice';
+  import { type HandleRef } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
   import type { BedPointer } from './behaviour';
@@ -25,6 +25,8 @@
   const LARGER = 1.25;
   /** Marks are 16 px instead of 11 for a finger. */
   const size = $derived(over?.type === 'touch' ? 16 / 11 : 1);
+  /** Anchors nearer to each other than this on screen share one mark, in bed pixels. */
+  const CROWDED = 4;
   /** Ends of open paths show their ring when the pointer is this near, in bed pixels. */
   const ENDS_NEAR = 60;
 
@@ -49,15 +51,20 @@
   const anchors = $derived.by((): Mark[] => {
     const out: Mark[] = [];
     const { width, height } = desk.bed;
+    const chosenOn = new Set(desk.choice.anchors.map((a) => `${a.path} ${a.index}`));
     for (const { shape, path } of paths) {
       const ink = desk.inkOf(shape);
+      const taken = new Set<number>();
       path.anchors.forEach((a, index) => {
         const at = bed(a);
         if (at.x < -20 || at.y < -20 || at.x > width + 20 || at.y > height + 20) return;
-        const ref = { shape: shape.id, path: path.id, index };
         const pointed =
           foresight.kind === 'anchor' && foresight.ref.path === path.id && foresight.ref.index === index;
-        const chosen = isAnchorChosen(desk.choice, ref);
+        const chosen = chosenOn.has(`${path.id} ${index}`);
+        // Where they crowd, one stands for all within a few pixels.
+        const cell = Math.round(at.x / CROWDED) * 65_536 + Math.round(at.y / CROWDED);
+        if (taken.has(cell) && !chosen && !pointed) return;
+        taken.add(cell);
         out.push({
           key: `${path.id} ${index}`,
           d: anchorMark(path, index, at, size * (pointed ? LARGER : 1)),

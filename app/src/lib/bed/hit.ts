@@ -54,9 +54,40 @@ export interface HitField {
   readonly reach: number;
 }
 
+const open = new WeakMap<readonly PlacedShape[], readonly Shape[]>();
+
 /** Shapes in sight that are not locked. */
-export const openShapes = (placed: readonly PlacedShape[]): Shape[] =>
-  placed.filter((p) => p.shown && !p.locked).map((p) => p.shape);
+export function openShapes(placed: readonly PlacedShape[]): readonly Shape[] {
+  let shapes = open.get(placed);
+  if (!shapes) open.set(placed, (shapes = placed.filter((p) => p.shown && !p.locked).map((p) => p.shape)));
+  return shapes;
+}
+
+const boxes = new WeakMap<readonly Shape[], Float64Array>();
+
+/** The shapes' boxes one after the other, x0 y0 x1 y1: what a move of the pointer looks through first. */
+function boxesOf(shapes: readonly Shape[]): Float64Array {
+  let all = boxes.get(shapes);
+  if (!all) {
+    all = new Float64Array(4 * shapes.length);
+    shapes.forEach((s, i) => {
+      const { x0, y0, x1, y1 } = shapeBounds(s);
+      all!.set([x0, y0, x1, y1], 4 * i);
+    });
+    boxes.set(shapes, all);
+  }
+  return all;
+}
+
+/** Places in the stack of shapes whose box comes within reach of a point. */
+function* within(shapes: readonly Shape[], p: Point, reach: number): Generator<number> {
+  const all = boxesOf(shapes);
+  for (let i = 0; i < shapes.length; i++) {
+    const k = 4 * i;
+    const across = p.x >= all[k]! - reach && p.x <= all[k + 2]! + reach;
+    if (across && p.y >= all[k + 1]! - reach && p.y <= all[k + 3]! + reach) yield i;
+  }
+}
 
 /** Where a handle is taken, in sheet pixels: at its end, or on a grip 14 screen px out when it is short. */
 export function handleGrip(anchor: Anchor, side: HandleSide, scale: number): Point | null {
@@ -109,8 +140,10 @@ function best<T>(found: readonly Ranked<T>[], scale: number): T | null {
 export function hitHandle(field: HitField, p: Point): Extract<Hit, { kind: 'handle' }> | null {
   const found: Ranked<Extract<Hit, { kind: 'handle' }>>[] = [];
   const reach = (REACH.handle * field.reach) / field.scale;
+  if (field.choice.anchors.length === 0) return null;
+  const chosenShapes = new Set(field.choice.anchors.map((a) => a.shape));
   field.shapes.forEach((shape, rank) => {
-    if (!field.choice.shapes.includes(shape.id)) return;
+    if (!chosenShapes.has(shape.id)) return;
     for (const ref of visibleHandles(shape, field.choice)) {
       const anchor = shape.paths.find((q) => q.id === ref.path)!.anchors[ref.index]!;
       const grip = handleGrip(anchor, ref.side, field.scale)!;
@@ -133,7 +166,7 @@ interface Near {
 
 /** Paths whose line comes within `reach` sheet pixels' box of the point, in any of their parts about an axis. */
 function* near(field: HitField, p: Point, reach: number): Generator<Near> {
-  for (let rank = 0; rank < field.shapes.length; rank++) {
+  for (const rank of within(field.shapes, p, reach)) {
     const shape = field.shapes[rank]!;
     for (const path of shape.paths)
       if (boxHas(growBox(pathBounds(path), reach), p)) yield { shape, path, rank, p };
@@ -184,7 +217,7 @@ export function hitSegment(field: HitField, p: Point): Extract<Hit, { kind: 'seg
 
 /** The topmost shape whose inside holds the point: closed shapes, and open ones that have a fill. */
 export function hitInside(field: HitField, p: Point): Extract<Hit, { kind: 'inside' }> | null {
-  for (let i = field.shapes.length - 1; i >= 0; i--) {
+  for (const i of [...within(field.shapes, p, 0)].reverse()) {
     const shape = field.shapes[i]!;
     const closed = shape.fill !== null || wholePaths(shape).some((q) => q.closed);
     if (closed && boxHas(shapeBounds(shape), p) && shapeHas(shape, p))

@@ -21,7 +21,7 @@
 
 <button
   class={bare ? 'icon-button' : 'ledge-button'}
-  aria-label={bare ? c.title : undefined}
+  aria-label={bare ? says : undefined}
   aria-pressed={on}
   aria-keyshortcuts={c.keys?.[0]?.replace('Mod', 'Control')}
   title={key ? `${says} (${key})` : says}

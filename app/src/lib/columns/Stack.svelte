@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Eye from '@lucide/svelte/icons/eye';
@@ -42,7 +43,7 @@
   // The row of what is chosen comes into sight.
   $effect(() => {
     const id = desk.choice.shapes.at(-1);
-    const at = id ? rows.findIndex((r) => r.node.id === id) : -1;
+    const at = id ? untrack(() => rows.findIndex((r) => r.node.id === id)) : -1;
     if (at < 0 || !list) return;
     if (at * HEIGHT < list.scrollTop) list.scrollTop = at * HEIGHT;
     else if ((at + 1) * HEIGHT > list.scrollTop + list.clientHeight)
