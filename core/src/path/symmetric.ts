@@ -85,9 +85,11 @@ function pairUp(paths: readonly Path[], map: Affine): Pairing | null {
   const flips: boolean[] = [];
   for (const a of paths) {
     let best: { path: number; laid: NonNullable<ReturnType<typeof lay>> } | null = null;
+    // Where two lie alike, as circles on one spot, each pairs with itself.
+    const alike = 1e-12 * a.anchors.reduce((sum, p) => sum + p.x * p.x + p.y * p.y, 0);
     paths.forEach((b, path) => {
       const laid = lay(a, b, map);
-      if (laid && (!best || laid.sum < best.laid.sum)) best = { path, laid };
+      if (laid && (!best || laid.sum + (b === a ? -alike : alike) < best.laid.sum)) best = { path, laid };
     });
     if (!best) return null;
     const { path, laid } = best as { path: number; laid: NonNullable<ReturnType<typeof lay>> };

@@ -16,9 +16,9 @@
     label="Symmetric about"
     value={desk.evenAbout}
     options={[
-      ['middle', 'own middle'],
-      ['centre', 'own centre'],
-      ['axis', 'the axis'],
+      ['middle', 'middle'],
+      ['centre', 'centre'],
+      ['axis', 'axis'],
     ] as const}
     change={(about) => (desk.evenAbout = about)}
   />
