@@ -206,3 +206,23 @@ export { nearestEdge } from './trace/edge';
 export { symmetryAxis, type Symmetry } from './picture/symmetry';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './trace/ink';
 export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';
+export {
+  edgeField,
+  fieldTiles,
+  lineField,
+  tileAt,
+  tilesOf,
+  type Field,
+  type FieldKind,
+  type FieldOptions,
+  type FieldTiles,
+} from './trace/field';
+export {
+  driftFigures,
+  measureDrift,
+  type Drift,
+  type DriftFigures,
+  type DriftOptions,
+  type Follow,
+} from './trace/drift';
+export { settle, type Settled, type SettleOptions } from './trace/settle';

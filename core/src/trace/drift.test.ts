@@ -1,0 +1,137 @@
+import { describe, expect, it } from 'vitest';
+import { anchor, circlePath, pathOf, squarePath } from '../testing';
+import { insertAnchor } from '../path/insert';
+import { reversePath, transformPath, type Path } from '../path/path';
+import { driftFigures, measureDrift } from './drift';
+import { fieldTiles } from './field';
+import { painted } from './testing';
+
+const INK = [40, 70, 60] as const;
+const PAPER = [235, 228, 210] as const;
+const seen = (path: Path, size: number, grain = 0) =>
+  fieldTiles(painted(size, size, [{ path, rgb: INK }], PAPER, grain), 'edge', 1.5);
+const REACH = { reach: 8 };
+const middle = (v: readonly number[]): number => v.reduce((a, b) => a + b, 0) / v.length;
+const measured = (value: Float64Array): number[] => [...value].filter((v) => !Number.isNaN(v));
+
+// Truth: discs and ellipses rendered with anti-aliased borders, whose outline is known.
+describe('drift on a disc', () => {
+  const disc = circlePath(80.3, 79.6, 50);
+  it('is nothing on its own outline, within a tenth of a pixel everywhere', () => {
+    const { value } = measureDrift(disc, seen(disc, 160), REACH);
+    expect(value.length).toBeGreaterThan(300);
+    expect(measured(value).length).toBe(value.length);
+    for (const v of value) expect(Math.abs(v)).toBeLessThan(0.1);
+    expect(middle([...value].map(Math.abs))).toBeLessThan(0.05);
+  });
+
+  it('is what it was made, signed away from the fill, whichever way the path runs', () => {
+    const field = seen(disc, 160);
+    for (const off of [-5, -2.5, -0.4, 0.7, 3, 6]) {
+      const drawn = circlePath(80.3, 79.6, 50 - off);
+      for (const path of [drawn, reversePath(drawn)]) {
+        const { value } = measureDrift(path, field, REACH);
+        for (const v of value) expect(Math.abs(v - off)).toBeLessThan(0.1);
+      }
+      const { value } = measureDrift(drawn, field, { ...REACH, flip: true });
+      expect(middle(measured(value))).toBeCloseTo(-off, 1);
+    }
+  });
+
+  it('stays within a quarter of a pixel under grain', () => {
+    const off = 1.5;
+    const { value } = measureDrift(circlePath(80.3, 79.6, 50 - off), seen(disc, 160, 24), REACH);
+    const v = measured(value);
+    expect(v.length).toBeGreaterThan(0.97 * value.length);
+    expect(middle(v.map((x) => Math.abs(x - off)))).toBeLessThan(0.25);
+  });
+
+  it('is found on an ellipse, turned, and cut by anchors, as on the whole', () => {
+    const ellipse = transformPath(circlePath(0, 0, 1), [60, 20, -14, 35, 82, 78]);
+    const cut = insertAnchor(insertAnchor(ellipse, 0, 0.3), 3, 0.6);
+    const { value } = measureDrift(cut, seen(ellipse, 160), REACH);
+    expect(measured(value).length).toBeGreaterThan(0.98 * value.length);
+    for (const v of measured(value)) expect(Math.abs(v)).toBeLessThan(0.1);
+  });
+});
+
+describe('drift where there is little to follow', () => {
+  it('says no edge on a flat picture, in noise only, off the picture, and on no path at all', () => {
+    const off = circlePath(400, 400, 30);
+    const flat = fieldTiles(painted(120, 120, [], PAPER), 'edge', 1.5);
+    const noise = fieldTiles(painted(120, 120, [], PAPER, 30), 'edge', 1.5);
+    for (const field of [flat, noise]) {
+      const { value, weight } = measureDrift(circlePath(60, 60, 40), field, REACH);
+      const share = measured(value).length / value.length;
+      expect(share, field === flat ? 'flat' : 'noise').toBeLessThan(0.08);
+      expect(weight.length).toBeGreaterThan(200);
+      expect(measured(measureDrift(off, field, REACH).value)).toEqual([]);
+    }
+    expect(driftFigures([measureDrift(pathOf([anchor(3, 3)]), flat, REACH)], 1)).toMatchObject({
+      measured: 0,
+      worstAt: -1,
+    });
+    expect(() => measureDrift(off, flat, { reach: 0 })).toThrow(RangeError);
+  });
+
+  it('keeps to one of two edges three pixels apart, the nearer', () => {
+    const outer = squarePath(30, 30, 100);
+    const inner = squarePath(33, 33, 94);
+    const raster = painted(160, 160, [{ path: outer, rgb: [200, 60, 40] }, { path: inner, rgb: [40, 60, 160] }], PAPER); // prettier-ignore
+    const field = fieldTiles(raster, 'edge', 0.8);
+    // Along the upper side only, half a pixel outside the outer edge.
+    const side = pathOf([anchor(50, 29.5), anchor(110, 29.5)]);
+    const v = measured(measureDrift(side, field, REACH).value);
+    expect(v.length).toBeGreaterThan(50);
+    expect(Math.max(...v) - Math.min(...v)).toBeLessThan(0.3);
+    // Left along the way is up: the edge lies below, so it is negative.
+    expect(middle(v)).toBeLessThan(0);
+    expect(Math.abs(middle(v) + 0.5)).toBeLessThan(0.3);
+  });
+
+  it('leaves out what a neighbour hides, and measures the rest', () => {
+    const disc = circlePath(80, 80, 50);
+    // The right half lies under paper.
+    const raster = painted(160, 160, [{ path: disc, rgb: INK }, { path: pathOf([anchor(80, 0), anchor(160, 0), anchor(160, 160), anchor(80, 160)], true), rgb: PAPER }], PAPER); // prettier-ignore
+    const drift = measureDrift(disc, fieldTiles(raster, 'edge', 1.5), REACH);
+    for (let i = 0; i < drift.value.length; i++) {
+      if (drift.x[i]! > 90) expect(drift.value[i]).toBeNaN();
+      if (drift.x[i]! < 70) expect(Math.abs(drift.value[i]!)).toBeLessThan(0.15);
+    }
+  });
+});
+
+// Truth: strokes of a known middle, as in Steger (1998), who reports under a tenth of a pixel.
+describe('drift to the middle of a stroke', () => {
+  const bar = (y: number, w: number) => pathOf([anchor(-5, y - w / 2), anchor(205, y - w / 2), anchor(205, y + w / 2), anchor(-5, y + w / 2)], true); // prettier-ignore
+  it('is a tenth of a pixel from the truth at most, dark and bright, thin and wide', () => {
+    for (const [w, rgb, ground] of [
+      [3, INK, PAPER],
+      [6, INK, PAPER],
+      [10, PAPER, INK],
+    ] as const) {
+      const field = fieldTiles(painted(200, 120, [{ path: bar(60.4, w), rgb }], ground), 'line', Math.max(1.2, w / (2 * Math.sqrt(3)) + 0.4)); // prettier-ignore
+      const path = pathOf([anchor(20, 62), anchor(180, 62)]);
+      const v = measured(measureDrift(path, field, REACH).value);
+      expect(v.length).toBeGreaterThan(120);
+      for (const x of v) expect(Math.abs(x - 1.6)).toBeLessThan(0.1);
+    }
+  });
+});
+
+describe('figures', () => {
+  it('are weighted by length, for all or one segment, and say the worst', () => {
+    const square = squarePath(40, 40, 80);
+    const moved = { ...square, anchors: square.anchors.map((a, i) => (i === 1 || i === 2 ? { ...a, x: a.x + 3 } : a)) }; // prettier-ignore
+    const drift = measureDrift(moved, seen(square, 160), REACH);
+    const all = driftFigures([drift], 1);
+    expect(all.worst).toBeCloseTo(-3, 1);
+    expect(drift.segment[all.worstAt]).toBe(1);
+    expect(all.mean).toBeCloseTo(3 / 4, 1);
+    expect(all.within).toBeCloseTo(3 / 4, 1);
+    expect(all.most).toBeCloseTo(3, 1);
+    expect(driftFigures([drift], 1, 0).mean).toBeLessThan(0.1);
+    expect(driftFigures([drift], 1, 1).mean).toBeCloseTo(3, 1);
+    expect(all.length).toBeCloseTo(326, 0);
+  });
+});

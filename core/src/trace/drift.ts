@@ -1,0 +1,406 @@
+import { cubicCurvature, cubicDerivative, cubicPoint, cubicTangent, type Cubic } from '../geometry/cubic';
+import { unit, type Point } from '../geometry/vector';
+import { pathArea, pathCubics, type Path } from '../path/path';
+import { formBetween, type FieldTiles } from './field';
+
+/** What drift follows: the border between two areas, or the middle of a drawn stroke. */
+export type Follow = 'edge' | 'middle';
+
+export interface DriftOptions {
+  /** How far to either side the edge is looked for, in picture pixels. */
+  readonly reach: number;
+  /** Along the path a value each so many pixels; 1 when left out. */
+  readonly spacing?: number;
+  /** The other side counts as positive: holes, and pictures that lie mirrored. */
+  readonly flip?: boolean;
+}
+
+/**
+ * Drift along a path: one entry for each pixel or so of its length, in order. Sides: positive away from the fill of a
+ * closed path, to the left (as seen on screen) along an open one. All in picture pixels.
+ */
+export interface Drift {
+  readonly segment: Int32Array;
+  /** Parameter on the segment. */
+  readonly t: Float64Array;
+  readonly x: Float64Array;
+  readonly y: Float64Array;
+  /** Unit normal to the positive side. */
+  readonly nx: Float64Array;
+  readonly ny: Float64Array;
+  /** Length of the path that the entry stands for. */
+  readonly weight: Float64Array;
+  /** Distance to the edge; NaN where there is none to speak of. */
+  readonly value: Float64Array;
+  /** How strong the edge is there, in the field's unit. */
+  readonly strength: Float64Array;
+}
+
+/** Steps in which the normal is looked along, pixels. */
+const STEP = 0.5;
+/** Slopes, and bends, below which there is nothing to speak of, in OKLab units per pixel (squared). */
+const LEAST: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.006, line: 0.0025 };
+/** A track counts where it is this many times as strong as the quiet quarter of what is seen about the path. */
+const ABOVE_NOISE = 5;
+/** An anchor where the line turns by more than this is a corner: the track begins anew. */
+const CORNER = Math.cos((25 * Math.PI) / 180);
+/** Shorter tracks than this are chance, pixels. */
+const SHORTEST = 5;
+
+interface Station {
+  readonly segment: number;
+  readonly t: number;
+  readonly at: Point;
+  readonly n: Point;
+  readonly weight: number;
+  /** Curvature, positive where the path bends away from the positive side. */
+  readonly bend: number;
+}
+
+/** Places along a cubic at even lengths, about so many pixels apart, in the middles of their stretches. */
+function evenly(c: Cubic, spacing: number): { t: number; weight: number }[] {
+  const rough = Math.hypot(c[1].x - c[0].x, c[1].y - c[0].y) + Math.hypot(c[2].x - c[1].x, c[2].y - c[1].y) + Math.hypot(c[3].x - c[2].x, c[3].y - c[2].y); // prettier-ignore
+  const fine = Math.max(8, Math.min(4000, Math.ceil(rough / 2)));
+  const upTo = new Float64Array(fine + 1);
+  let before = c[0];
+  for (let k = 1; k <= fine; k++) {
+    const p = cubicPoint(c, k / fine);
+    upTo[k] = upTo[k - 1]! + Math.hypot(p.x - before.x, p.y - before.y);
+    before = p;
+  }
+  const long = upTo[fine]!;
+  if (!(long > 0)) return [];
+  const count = Math.max(1, Math.round(long / spacing));
+  const out: { t: number; weight: number }[] = [];
+  let k = 0;
+  for (let i = 0; i < count; i++) {
+    const s = ((i + 0.5) * long) / count;
+    while (k + 1 < fine && upTo[k + 1]! < s) k++;
+    const stretch = upTo[k + 1]! - upTo[k]!;
+    out.push({ t: (k + (stretch > 0 ? (s - upTo[k]!) / stretch : 0)) / fine, weight: long / count });
+  }
+  return out;
+}
+
+/** Stations in chains between the path's corners; a ring without a corner is one chain that runs on into itself. */
+function chainsOf(path: Path, flip: boolean, spacing: number): { chains: Station[][]; ring: boolean } {
+  const cubics = pathCubics(path);
+  const left = (path.closed && pathArea(path) < 0 ? -1 : 1) * (flip ? -1 : 1);
+  const ends = cubics.map((c) => [unit(cubicTangent(c, 0)), unit(cubicTangent(c, 1))] as const);
+  const isCorner = (before: number, after: number): boolean => {
+    const [a, b] = [ends[before]?.[1], ends[after]?.[0]];
+    return !a || !b || a.x * b.x + a.y * b.y < CORNER;
+  };
+  const chains: Station[][] = [];
+  let chain: Station[] = [];
+  cubics.forEach((c, segment) => {
+    if (segment > 0 && isCorner(segment - 1, segment)) {
+      chains.push(chain);
+      chain = [];
+    }
+    for (const { t, weight } of evenly(c, spacing)) {
+      const d = unit(cubicDerivative(c, t)) ?? unit(cubicTangent(c, t));
+      if (!d) continue;
+      const bend = left * cubicCurvature(c, t);
+      chain.push({ segment, t, at: cubicPoint(c, t), n: { x: d.y * left, y: -d.x * left }, weight, bend });
+    }
+  });
+  chains.push(chain);
+  const closes = path.closed && cubics.length > 0 && !isCorner(cubics.length - 1, 0);
+  if (closes && chains.length > 1) {
+    // The last chain goes on as the first.
+    const last = chains.pop()!;
+    chains[0] = [...last, ...chains[0]!];
+  }
+  return { chains: chains.filter((q) => q.length > 0), ring: closes && chains.length === 1 };
+}
+
+/** Strength of the field along the normal of every station: offsets −reach … reach by half pixels, one row a station. */
+function profiles(stations: readonly Station[], field: FieldTiles, half: number): Float32Array {
+  const wide = 2 * half + 1;
+  const out = new Float32Array(stations.length * wide);
+  stations.forEach(({ at, n }, i) => {
+    for (let k = 0; k < wide; k++) {
+      const o = (k - half) * STEP;
+      const form = formBetween(field, at.x + o * n.x, at.y + o * n.y, n.x, n.y);
+      out[i * wide + k] = field.kind === 'edge' ? Math.sqrt(Math.max(0, form)) : form;
+    }
+  });
+  return out;
+}
+
+/** Of a line field: bright strokes bend down, dark ones up; the whole path follows whichever is stronger. */
+function towards(rows: Float32Array[], wide: number): void {
+  let [bright, dark] = [0, 0];
+  for (const row of rows)
+    for (let i = 0; i < row.length; i += wide) {
+      let [low, high] = [0, 0];
+      for (let k = 0; k < wide; k++) {
+        low = Math.min(low, row[i + k]!);
+        high = Math.max(high, row[i + k]!);
+      }
+      bright -= low;
+      dark += high;
+    }
+  const sign = bright > dark ? -1 : 1;
+  for (const row of rows) for (let i = 0; i < row.length; i++) row[i] = Math.max(0, sign * row[i]!);
+}
+
+/** Neighbouring stations averaged by weights 1 4 6 4 1, so that grain matters less. */
+function smoothed(rows: Float32Array, count: number, wide: number, ring: boolean): Float32Array {
+  const out = new Float32Array(rows.length);
+  const weights = [1, 4, 6, 4, 1];
+  for (let i = 0; i < count; i++) {
+    let sum = 0;
+    for (let w = -2; w <= 2; w++) {
+      const j = ring ? (i + w + count) % count : i + w;
+      if (j < 0 || j >= count) continue;
+      const weight = weights[w + 2]!;
+      sum += weight;
+      for (let k = 0; k < wide; k++) out[i * wide + k]! += weight * rows[j * wide + k]!;
+    }
+    for (let k = 0; k < wide; k++) out[i * wide + k]! /= sum;
+  }
+  return out;
+}
+
+/** Cost of leaving the track or coming back to it, of moving aside by a step, and of lying far off. */
+const SWITCH = 1.2;
+const ASIDE = 0.06;
+const FAR = 0.12;
+/** Steps that a track may move aside along each pixel. */
+const MOST_ASIDE = 2;
+
+/**
+ * The best track through the profiles: at each station an offset or "no edge". Dynamic programming over all of them
+ * (Bellman 1957), so that the track does not hop to a neighbouring edge. A ring is gone round twice and read in the middle.
+ */
+function track(
+  rows: Float32Array,
+  count: number,
+  half: number,
+  threshold: number,
+  ring: boolean,
+  aside: number,
+): Int32Array {
+  const wide = 2 * half + 1;
+  const turns = ring ? 2 : 1;
+  const total = count * turns;
+  const from = new Int16Array(total * (wide + 1));
+  let cost = new Float64Array(wide + 1);
+  let next = new Float64Array(wide + 1);
+  const none = wide;
+  for (let i = 0; i < total; i++) {
+    const row = (i % count) * wide;
+    let best = Infinity;
+    let bestAt = none;
+    for (let k = 0; k < wide; k++)
+      if (cost[k]! < best) {
+        best = cost[k]!;
+        bestAt = k;
+      }
+    for (let k = 0; k < wide; k++) {
+      let least = cost[none]! + SWITCH;
+      let at = none;
+      const [low, high] = [Math.max(0, k - aside), Math.min(wide - 1, k + aside)];
+      for (let m = low; m <= high; m++) {
+        const c = cost[m]! + ASIDE * Math.abs(m - k);
+        if (c < least) {
+          least = c;
+          at = m;
+        }
+      }
+      const s = rows[row + k]!;
+      next[k] = least - s / (s + 2 * threshold) + (FAR * Math.abs(k - half)) / half;
+      from[i * (wide + 1) + k] = at;
+    }
+    const stays = cost[none]!;
+    const leaves = best + SWITCH;
+    next[none] = Math.min(stays, leaves) - 1 / 3;
+    from[i * (wide + 1) + none] = stays <= leaves ? none : bestAt;
+    [cost, next] = [next, cost];
+  }
+  let k = 0;
+  for (let m = 1; m <= wide; m++) if (cost[m]! < cost[k]!) k = m;
+  const out = new Int32Array(count);
+  for (let i = total - 1; i >= 0; i--) {
+    // Of a ring gone round twice, the half turn on either side of the seam between is the surest.
+    if (!ring || (i >= Math.floor(count / 2) && i < Math.floor(count / 2) + count))
+      out[i % count] = k === none ? -1 : k;
+    k = from[i * (wide + 1) + k]!;
+  }
+  return out;
+}
+
+/**
+ * How far a path lies from the picture's edge: along it, at a pixel's spacing, the field is looked at along the normal, one
+ * consistent track is taken through all of it, and its peak is read between the steps by a parabola. Near corners, where a
+ * blurred edge is round, and where nothing stands out from the grain, there is no value.
+ *
+ * @param path in picture pixels
+ * @throws RangeError for a reach of 0 or less
+ */
+export function measureDrift(
+  path: Path,
+  field: FieldTiles,
+  { reach, flip = false, spacing = 1 }: DriftOptions,
+): Drift {
+  if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
+  const half = Math.max(2, Math.min(80, Math.round(reach / STEP)));
+  const wide = 2 * half + 1;
+  const { chains, ring } = chainsOf(path, flip, spacing);
+  const raw = chains.map((c) => profiles(c, field, half));
+  if (field.kind === 'line') towards(raw, wide);
+  const rows = raw.map((r, i) => smoothed(r, chains[i]!.length, wide, ring));
+  const values: { station: Station; value: number; strength: number }[] = [];
+  const { width, height } = field.raster;
+  // A Gaussian pulls a bent edge towards the centre it bends about, by half its variance over the radius (a pixel's own
+  // extent adds to the variance); the path stands for the edge in how it bends.
+  const variance = field.kind === 'edge' ? field.blur ** 2 + 0.25 : 0;
+  const tightest = 1 / (4 * field.blur);
+  const pulled = (bend: number): number => (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
+  chains.forEach((stations, c) => {
+    const row = rows[c]!;
+    const threshold = Math.max(LEAST[field.kind], ABOVE_NOISE * quiet(row));
+    const ks = track(row, stations.length, half, threshold, ring, Math.ceil(MOST_ASIDE * spacing));
+    const found = stations.map((station, i) => {
+      let k = ks[i]!;
+      const inside =
+        station.at.x >= 0 && station.at.y >= 0 && station.at.x <= width && station.at.y <= height;
+      if (k < 0 || !inside) return { station, value: NaN, strength: 0 };
+      const s = (m: number): number => row[i * wide + m]!;
+      // Up to the top of the hill the track runs along.
+      while (k > 0 && s(k - 1) > s(k)) k--;
+      while (k + 1 < wide && s(k + 1) > s(k)) k++;
+      if (k === 0 || k === wide - 1 || s(k) < threshold) return { station, value: NaN, strength: s(k) };
+      const off = peak(s(Math.max(0, k - 2)), s(k), s(Math.min(wide - 1, k + 2)));
+      return { station, value: (k - half + off) * STEP + pulled(station.bend), strength: s(k) };
+    });
+    if (!ring)
+      quietEnds(
+        found,
+        2.5 * field.blur,
+        path.closed || chains.length > 1,
+        c === 0,
+        c === chains.length - 1,
+        path.closed,
+      );
+    dropShort(found, ring);
+    values.push(...found);
+  });
+  values.sort((a, b) => a.station.segment - b.station.segment || a.station.t - b.station.t);
+  const n = values.length;
+  const drift = {
+    segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n),
+    nx: new Float64Array(n), ny: new Float64Array(n), weight: new Float64Array(n), value: new Float64Array(n), strength: new Float64Array(n),
+  }; // prettier-ignore
+  values.forEach(({ station, value, strength }, i) => {
+    drift.segment[i] = station.segment;
+    drift.t[i] = station.t;
+    drift.x[i] = station.at.x;
+    drift.y[i] = station.at.y;
+    drift.nx[i] = station.n.x;
+    drift.ny[i] = station.n.y;
+    drift.weight[i] = station.weight;
+    drift.value[i] = value;
+    drift.strength[i] = strength;
+  });
+  return drift;
+}
+
+/**
+ * Where a hill's top lies beside its middle value, in steps, from values two steps (a pixel) either side: a parabola
+ * through their logarithms, which is exact for the Gaussian that a blurred edge's slope is.
+ */
+function peak(before: number, here: number, after: number): number {
+  const [a, b, c] = [before, here, after].map((v) => Math.log(Math.max(v, 1e-9))) as [number, number, number];
+  const bend = a - 2 * b + c;
+  return bend < 0 ? Math.max(-2, Math.min(2, (a - c) / bend)) : 0;
+}
+
+/** The strength below which the quiet quarter of what is seen lies. */
+function quiet(row: Float32Array): number {
+  const some = row.length > 4000 ? row.filter((_, i) => i % Math.ceil(row.length / 4000) === 0) : row.slice();
+  some.sort();
+  return some[Math.floor(some.length / 4)] ?? 0;
+}
+
+/** Takes the values near a chain's ends away where those are corners. */
+function quietEnds(
+  found: { station: Station; value: number }[],
+  within: number,
+  corners: boolean,
+  first: boolean,
+  last: boolean,
+  closed: boolean,
+): void {
+  if (!corners) return;
+  const clear = (list: typeof found): void => {
+    let gone = 0;
+    for (const f of list) {
+      if (gone >= within) return;
+      gone += f.station.weight;
+      f.value = NaN;
+    }
+  };
+  if (closed || !first) clear(found);
+  if (closed || !last) clear([...found].reverse());
+}
+
+/** Takes away tracks too short to be more than chance. */
+function dropShort(found: { station: Station; value: number }[], ring: boolean): void {
+  const n = found.length;
+  for (let i = 0; i < n;) {
+    if (Number.isNaN(found[i]!.value)) {
+      i++;
+      continue;
+    }
+    let end = i;
+    let long = 0;
+    while (end < n && !Number.isNaN(found[end]!.value)) long += found[end++]!.station.weight;
+    const open = ring && (i === 0 || end === n);
+    if (long < SHORTEST && !open) for (let k = i; k < end; k++) found[k]!.value = NaN;
+    i = end;
+  }
+}
+
+export interface DriftFigures {
+  /** Length that has an edge, and the path's whole length. */
+  readonly measured: number;
+  readonly length: number;
+  /** Mean size, weighted by length; NaN where nothing is measured, as are the other figures. */
+  readonly mean: number;
+  /** The size that 95 % of the measured length stays within. */
+  readonly most: number;
+  /** The largest, signed, and its entry; −1 for none. */
+  readonly worst: number;
+  readonly worstAt: number;
+  /** Share of the measured length within the tolerance. */
+  readonly within: number;
+}
+
+/** Figures of drifts together: of a path, a shape, all. `only` keeps to one segment of a single drift. */
+export function driftFigures(drifts: readonly Drift[], tolerance: number, only?: number): DriftFigures {
+  let [measured, length, sum, inside, worst, worstAt] = [0, 0, 0, 0, 0, -1];
+  const sizes: { size: number; weight: number }[] = [];
+  drifts.forEach((d) => {
+    for (let i = 0; i < d.value.length; i++) {
+      if (only !== undefined && d.segment[i] !== only) continue;
+      const weight = d.weight[i]!;
+      length += weight;
+      const v = d.value[i]!;
+      if (Number.isNaN(v)) continue;
+      const size = Math.abs(v);
+      measured += weight;
+      sum += size * weight;
+      if (size <= tolerance) inside += weight;
+      sizes.push({ size, weight });
+      if (size > Math.abs(worst) || worstAt < 0) [worst, worstAt] = [v, i];
+    }
+  });
+  if (measured === 0) return { measured, length, mean: NaN, most: NaN, worst: NaN, worstAt: -1, within: NaN };
+  sizes.sort((a, b) => a.size - b.size);
+  let upTo = 0;
+  const most = sizes.find((s) => (upTo += s.weight) >= 0.95 * measured - 1e-9)?.size ?? NaN;
+  return { measured, length, mean: sum / measured, most, worst, worstAt, within: inside / measured };
+}

@@ -1,0 +1,123 @@
+import { describe, expect, it } from 'vitest';
+import { cubicPoint } from '../geometry/cubic';
+import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
+import { parsePathData } from '../path/data';
+import { flowAll } from '../path/flow';
+import { nearestOnPath, pathCubics, transformPath, type Path } from '../path/path';
+import { fieldTiles } from './field';
+import { settle } from './settle';
+import { painted } from './testing';
+
+const INK = [40, 70, 60] as const;
+const PAPER = [235, 228, 210] as const;
+const random = seeded(41);
+const shaken = (path: Path, by: number): Path => ({
+  ...path,
+  form: undefined,
+  anchors: path.anchors.map((a) => ({
+    ...a,
+    x: a.x + by * (2 * random() - 1),
+    y: a.y + by * (2 * random() - 1),
+  })),
+});
+/** Mean distance of a path from the true outline, both ways, measured densely. */
+const off = (path: Path, truth: Path): number => {
+  const one = (a: Path, b: Path): number => {
+    const d = pathCubics(a).flatMap((c) =>
+      Array.from({ length: 30 }, (_, i) => nearestOnPath(b, cubicPoint(c, (i + 0.5) / 30))!.distance),
+    );
+    return d.reduce((s, v) => s + v, 0) / d.length;
+  };
+  return Math.max(one(path, truth), one(truth, path));
+};
+const fieldOf = (truth: Path, grain = 0) =>
+  fieldTiles(painted(240, 240, [{ path: truth, rgb: INK }], PAPER, grain), 'edge', 1.5);
+const WHERE = { reach: 12 };
+
+const LEAF = parsePathData('M60 190C30 120 70 50 180 40C200 120 150 190 60 190Z')[0]!;
+const POT = parsePathData('M50 70L190 70L165 200C140 212 100 212 75 200Z')[0]!;
+
+// Truth: outlines that the picture was painted from.
+describe('settling a rough path', () => {
+  it.each([
+    ['a disc by four smooth anchors', circlePath(120, 120, 70)],
+    ['a leaf with two corners', LEAF],
+    ['a pot of straight sides and a curved foot', POT],
+    ['a square', squarePath(60, 60, 110)],
+  ])('brings %s from up to 4 px off to a fifth of a pixel, kinds and count unchanged', (_what, truth) => {
+    for (const grain of [0, 16])
+      for (let k = 0; k < 4; k++) {
+        const rough = shaken(truth, 4);
+        const { path, before, after } = settle(rough, fieldOf(truth, grain), WHERE);
+        expect(off(rough, truth)).toBeGreaterThan(0.6);
+        expect(off(path, truth)).toBeLessThan(grain > 0 ? 0.3 : 0.2);
+        expect(after.mean).toBeLessThan(before.mean);
+        expect(path.anchors.map((a) => a.kind)).toEqual(truth.anchors.map((a) => a.kind));
+        for (const a of path.anchors)
+          if (a.kind === 'smooth' && a.in && a.out)
+            expect(Math.abs(a.in.x * a.out.y - a.in.y * a.out.x) / (Math.hypot(a.in.x, a.in.y) * Math.hypot(a.out.x, a.out.y))).toBeLessThan(1e-6); // prettier-ignore
+      }
+  });
+
+  it('bends straight segments where the truth curves', () => {
+    const polygon: Path = { ...LEAF, anchors: [[60, 190], [52, 92], [180, 40], [176, 132], [140, 176]].map(([x, y]) => anchor(x!, y!)) }; // prettier-ignore
+    const { path } = settle(shaken(polygon, 2), fieldOf(LEAF), WHERE);
+    expect(path.anchors).toHaveLength(5);
+    expect(off(path, LEAF)).toBeLessThan(0.35);
+  });
+
+  it('takes flowing anchors along and keeps them flowing', () => {
+    const disc = circlePath(120, 120, 70);
+    const ring = Array.from({ length: 8 }, (_, i) => anchor(120 + 72 * Math.cos(i * 0.785), 120 + 68 * Math.sin(i * 0.785))); // prettier-ignore
+    const rough = shaken(flowAll(pathOf(ring, true), { sharpest: 3 }), 3);
+    const { path } = settle(rough, fieldOf(disc), WHERE);
+    expect(path.anchors.every((a) => a.kind === 'flowing')).toBe(true);
+    expect(off(path, disc)).toBeLessThan(0.25);
+  });
+
+  it('moves handles only when anchors must stay, and only the segments asked for', () => {
+    const disc = circlePath(120, 120, 70);
+    const long = { ...disc, anchors: disc.anchors.map((a) => ({ ...a, in: a.in && { x: a.in.x * 1.3, y: a.in.y * 1.3 }, out: a.out && { x: a.out.x * 1.3, y: a.out.y * 1.3 } })) }; // prettier-ignore
+    const field = fieldOf(disc);
+    const { path } = settle(long, field, { ...WHERE, anchors: false });
+    path.anchors.forEach((a, i) => expect([a.x, a.y]).toEqual([long.anchors[i]!.x, long.anchors[i]!.y]));
+    expect(off(path, disc)).toBeLessThan(0.1);
+    const one = settle(long, field, { ...WHERE, only: [1] }).path;
+    expect(one.anchors[0]).toEqual(long.anchors[0]);
+    expect(one.anchors[3]).toEqual(long.anchors[3]);
+    expect(one.anchors[1]).not.toEqual(long.anchors[1]);
+  });
+
+  it('finds what a general minimiser of the true distance finds, for the handles of a disc', () => {
+    // Reference: golden-section search on the one length that matters, over the true mean distance.
+    const disc = circlePath(120, 120, 70);
+    const withLength = (l: number): Path => ({ ...disc, anchors: disc.anchors.map((a) => ({ ...a, in: a.in && { x: (a.in.x / 38.66) * l, y: (a.in.y / 38.66) * l }, out: a.out && { x: (a.out.x / 38.66) * l, y: (a.out.y / 38.66) * l } })) }); // prettier-ignore
+    let [low, high] = [20, 60];
+    for (let k = 0; k < 40; k++) {
+      const [a, b] = [high - (high - low) / 1.618, low + (high - low) / 1.618];
+      if (off(withLength(a), disc) < off(withLength(b), disc)) high = b;
+      else low = a;
+    }
+    const { path } = settle(withLength(30), fieldOf(disc), { ...WHERE, anchors: false });
+    for (const a of path.anchors) expect(Math.hypot(a.out!.x, a.out!.y)).toBeCloseTo((low + high) / 2, 0);
+  });
+
+  it('never makes it worse and says when it cannot help: on the edge already, on flat paper, far away, one anchor', () => {
+    const disc = circlePath(120, 120, 70);
+    const exact = settle(disc, fieldOf(disc), WHERE);
+    expect(exact.after.mean).toBeLessThanOrEqual(exact.before.mean);
+    const flat = fieldTiles(painted(240, 240, [], PAPER), 'edge', 1.5);
+    for (const path of [disc, pathOf([anchor(3, 3)]), transformPath(disc, [1, 0, 0, 1, 900, 0])]) {
+      const same = settle(path, flat, WHERE);
+      expect(same.path).toBe(path);
+    }
+    for (let k = 0; k < 10; k++) {
+      const any = pathOf(
+        Array.from({ length: 5 }, () => anchor(20 + 200 * random(), 20 + 200 * random())),
+        true,
+      );
+      const { before, after } = settle(any, fieldOf(LEAF, 16), WHERE);
+      if (before.measured > 0) expect(after.mean).toBeLessThanOrEqual(before.mean);
+    }
+  });
+});
