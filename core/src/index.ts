@@ -22,6 +22,7 @@ export {
   apply,
   applyLinear,
   compose,
+  determinant,
   IDENTITY,
   invert,
   meanScale,
@@ -226,3 +227,4 @@ export {
   type Follow,
 } from './trace/drift';
 export { settle, type Settled, type SettleOptions } from './trace/settle';
+export { EDGE_BLUR, likelyFollow, lineBlur } from './trace/follow';

@@ -292,6 +292,18 @@ export const styleShapes =
     }
   };
 
+/** Says what shapes' drift follows; null leaves it to be found. */
+export const setFollow =
+  (ids: readonly string[], follow: 'edge' | 'middle' | null): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const shape = draftShape(draft, id);
+      if (!shape) continue;
+      if (follow) shape.follow = follow;
+      else delete shape.follow;
+    }
+  };
+
 /** Name, show and lock of any layer, group or shape. */
 export const setNode =
   (id: string, values: Partial<Pick<Layer, 'name' | 'shown' | 'locked'>>): Recipe =>

@@ -29,7 +29,7 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   }),
   // 3: there are a grid, axes, forms, shared anchors and handles of equal length.
   2: (art) => ({ ...art, version: 3, grid: PLAIN_GRID, axis: null }),
-  // 4: anchors can be protected.
+  // 4: anchors can be protected; shapes may say what their drift follows.
   3: (art) => ({ ...art, version: 4 }),
 };
 

@@ -87,6 +87,8 @@ const shapeSchema = z.strictObject({
   stroke: strokeSchema.nullable(),
   paths: z.array(pathSchema).min(1),
   axis: axisSchema.optional(),
+  /** What its drift follows; left out, it is found from the shape and the picture. */
+  follow: z.enum(['edge', 'middle']).optional(),
 });
 
 const groupSchema = z.strictObject({
@@ -239,6 +241,8 @@ export interface Shape extends Standing {
   readonly paths: readonly Path[];
   /** With an axis, `paths` are what was drawn in one part; the others follow from it (`wholePaths`). */
   readonly axis?: Axis;
+  /** What its drift follows; left out, it is found from the shape and the picture. */
+  readonly follow?: 'edge' | 'middle';
 }
 export interface Group extends Standing {
   readonly type: 'group';

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { cubicPoint } from '../geometry/cubic';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { parsePathData } from '../path/data';
-import { flowAll } from '../path/flow';
+import { flowAll, settleFlow } from '../path/flow';
 import { nearestOnPath, pathCubics, transformPath, type Path } from '../path/path';
 import { fieldTiles } from './field';
 import { settle } from './settle';
@@ -69,7 +69,7 @@ describe('settling a rough path', () => {
   it('takes flowing anchors along and keeps them flowing', () => {
     const disc = circlePath(120, 120, 70);
     const ring = Array.from({ length: 8 }, (_, i) => anchor(120 + 72 * Math.cos(i * 0.785), 120 + 68 * Math.sin(i * 0.785))); // prettier-ignore
-    const rough = shaken(flowAll(pathOf(ring, true), { sharpest: 3 }), 3);
+    const rough = settleFlow(shaken(flowAll(pathOf(ring, true), { sharpest: 3 }), 3));
     const { path } = settle(rough, fieldOf(disc), WHERE);
     expect(path.anchors.every((a) => a.kind === 'flowing')).toBe(true);
     expect(off(path, disc)).toBeLessThan(0.25);

@@ -11,6 +11,7 @@
   import Pictures from './Pictures.svelte';
   import Rulers from './Rulers.svelte';
   import { shapesAt } from './listing';
+  import Whiskers from './Whiskers.svelte';
   import { lengthAndRadius } from './grips';
   import { foresee } from './shown';
 
@@ -306,6 +307,7 @@
       <Inks {desk} view={drawn} margin={MARGIN} />
     </div>
   {/if}
+  <Whiskers {desk} />
   <Aids {desk} {foresight} />
   <Marks {desk} over={pointer} {foresight} />
   {#if desk.rulers}<Rulers {desk} view={drawn} {moved} />{/if}

@@ -32,6 +32,8 @@
   );
   let bed: HTMLElement | undefined = $state();
   let fitted = false;
+  /** Drift has been asked for once. */
+  let drifted = $state(false);
 
   // The sheet fills the bed once the bed has its size.
   $effect(() => {
@@ -63,6 +65,16 @@
         desk.say('The picture’s pixels could not be fetched, so no colour can be sampled now.', 'bad'),
       );
     return () => (wanted = false);
+  });
+
+  // Drift of what is drawn, while it is looked at.
+  $effect(() => {
+    const by = desk.step === 'refine' || drifted ? desk.measuring : null;
+    if (!by) return;
+    drifted = true;
+    const { art } = desk;
+    const first = desk.live ? [desk.live.shape] : [...desk.choice.shapes];
+    untrack(() => desk.drifts.measure(art, by, first));
   });
 
   // Two tabs on one project: the later one is told, and can take over without losing what it drew.

@@ -24,7 +24,10 @@
     return {
       mount: traced ? `${Math.round(picturePpi(traced))} ppi` : 'no picture',
       'block-in': count(paths, 'path', 'no path'),
-      refine: count(anchors, 'anchor', 'no anchor'),
+      refine:
+        desk.drifts.all && !Number.isNaN(desk.drifts.all.mean)
+          ? `${desk.drifts.all.mean.toFixed(1)} px`
+          : count(anchors, 'anchor', 'no anchor'),
       colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,
       proof: count(workplace.copies.length, 'kept', 'none kept').replace('kepts', 'kept'),
       export: workplace.lastFile ? workplace.lastFile.toUpperCase() : 'not yet',

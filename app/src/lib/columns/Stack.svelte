@@ -50,6 +50,11 @@
       list.scrollTop = (at + 1) * HEIGHT - list.clientHeight;
   });
 
+  /** Mean drift of a shape, where it is measured. */
+  function driftText(id: string): string {
+    const mean = desk.step === 'refine' ? desk.drifts.of(id)?.figures.mean : undefined;
+    return mean === undefined || Number.isNaN(mean) ? '' : ` · ${mean.toFixed(1)} px`;
+  }
   function fold(id: string): void {
     const next = new Set(folded);
     if (!next.delete(id)) next.add(id);
@@ -171,7 +176,7 @@
             >
               <span class="words" dir="auto">{node.name}</span>
               {#if node.type === 'shape'}
-                <span class="quiet small">{anchorCount(node)} anchors</span>
+                <span class="quiet small">{anchorCount(node)} anchors{driftText(node.id)}</span>
               {/if}
             </button>
           {/if}

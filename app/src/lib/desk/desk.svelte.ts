@@ -5,6 +5,7 @@ import {
   findShape,
   isEmptyBox,
   layerOf,
+  meanScale,
   record,
   redo,
   shapeBounds,
@@ -27,10 +28,12 @@ import {
 } from '@mirrot/core';
 import type { Notice } from '$lib/ui/notice';
 import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import { createDrifts, type Drifts, type Measuring } from './drifts.svelte';
 import { createHabits, type Habits } from './habits.svelte';
 import { createInks, type Inks } from './inks.svelte';
 import type { Progress } from './progress';
 import { createSeeing, type Seeing } from './seeing.svelte';
+import { pixelsKey } from './rasters';
 import type { Rule, Task } from './task';
 import { fitted, panned, toSheet, zoomed, type Size, type View } from './view';
 
@@ -192,6 +195,10 @@ export class Desk {
 
   readonly seeing: Seeing = createSeeing((progress) => (this.looking = progress));
   readonly inks: Inks = createInks();
+  readonly drifts: Drifts = createDrifts();
+  /** A place along a path that the chart points at, or that the pointer is near: the shape, the path, the entry. */
+  driftAt: { readonly shape: string; readonly part: number; readonly entry: number } | null =
+    $state.raw(null);
   #glass: Record<Step, number> = $state({ ...GLASS_AT_FIRST });
   #glassBefore = 50;
   #viewBefore: View | null = null;
@@ -350,6 +357,16 @@ export class Desk {
   }
   get traced() {
     return tracedPicture(this.art);
+  }
+  /** How drift is measured now; null while there is no picture to measure by. */
+  get measuring(): Measuring | null {
+    const { raster } = this.inks;
+    const picture = this.traced;
+    if (!raster || !picture || raster.key !== pixelsKey(picture) || !picture.shown) return null;
+    // A reach in screen pixels, by steps of half as much again, so that a hair of zoom measures nothing anew.
+    const screen = this.habits.driftReach / (this.view.scale * meanScale(picture.placement));
+    const reach = Math.min(24, Math.max(4, 2 ** (Math.round(2 * Math.log2(screen)) / 2)));
+    return { raster, picture, reach, within: this.habits.driftWithin };
   }
   /** The ink a shape's lines are shown in. */
   inkOf(shape: Shape): string {

@@ -17,6 +17,14 @@ const habitsSchema = z.object({
   thinWithin: z.number().min(0.1).max(10).catch(1),
   /** Dragged handles keep their angle. */
   angleLocked: z.boolean().catch(false),
+  /** How far to either side of a path the picture's edge is looked for, screen pixels. */
+  driftReach: z.number().min(6).max(60).catch(16),
+  /** Drift that counts as on the edge, picture pixels. */
+  driftWithin: z.number().min(0.1).max(10).catch(1),
+  /** Whiskers stand on chosen paths. */
+  whiskers: z.boolean().catch(true),
+  /** Settle may move anchors, not only handles. */
+  settleAnchors: z.boolean().catch(true),
   snapOn: z.boolean().catch(true),
   snap: z.record(z.enum(SNAP_KINDS), z.boolean()).catch({
     anchors: true,

@@ -53,7 +53,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     'add-anchor',
     'remove-anchor',
     'thin-out',
-    'close-open',
+    'settle',
     null,
     'make-hole',
     'free-hole',

@@ -13,6 +13,7 @@ import {
   type Raster,
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
+import { pause } from './pause';
 import type { PictureWish, PictureWork, Shown } from './picture';
 
 // Decodes, straightens and shows pictures away from the page. One wish a picture is worked on at a time: a newer one
@@ -22,13 +23,6 @@ const sources = new Map<string, Promise<Raster>>();
 const MOST_SOURCES = 4;
 const newest = new Map<string, number>();
 let wishes = 0;
-
-const pause = (): Promise<void> =>
-  new Promise((done) => {
-    const { port1, port2 } = new MessageChannel();
-    port1.onmessage = () => done();
-    port2.postMessage(null);
-  });
 
 async function decode(url: string, longest: number | null): Promise<Raster> {
   const response = await fetch(url);

@@ -15,6 +15,7 @@
   import { protectChosen } from '$lib/bed/anchors';
   import { canMakeSymmetric } from '$lib/bed/symmetry';
   import { thinChosen } from './commands';
+  import DriftFields from './DriftFields.svelte';
   import EvenFields from './EvenFields.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import LengthField from '../LengthField.svelte';
@@ -36,7 +37,7 @@
 
   /** Buttons of the panel: what can be done now with what is chosen. */
   const BUTTONS = [
-    'straighten', 'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
+    'straighten', 'close-open', 'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
     'even-across', 'even-down', 'protect', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse',
   ]; // prettier-ignore
   const offered = $derived(
@@ -137,6 +138,7 @@
     {/each}
   </div>
 {/if}
+<DriftFields {workplace} />
 {#if canMakeSymmetric(desk)}<EvenFields {workplace} />{/if}
 <Toggle label="Haze" on={desk.haze} change={(on) => (desk.haze = on)} />
 <Toggle label="Curvature comb" on={desk.comb} change={(on) => (desk.comb = on)} />

@@ -7,7 +7,17 @@ import Spline from '@lucide/svelte/icons/spline';
 import Slash from '@lucide/svelte/icons/slash';
 import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
-import { findNode, freeHole, makeHole, pathInside, shapesOf, type Shape, wholePaths } from '@mirrot/core';
+import {
+  apply,
+  findNode,
+  freeHole,
+  makeHole,
+  meanScale,
+  pathInside,
+  shapesOf,
+  type Shape,
+  wholePaths,
+} from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import {
   addAt,
@@ -28,7 +38,10 @@ import {
 } from '$lib/bed/anchors';
 import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
 import { offerThinOut } from '$lib/bed/thinning';
+import { offerSettle, worstSpots } from '$lib/bed/settling';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
+import { endTraceWork, traceWork } from '$lib/workers/trace';
+import Magnet from '@lucide/svelte/icons/locate-fixed';
 import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -75,28 +88,65 @@ function holeToFree(desk: Desk): string | null {
   return shape.paths.slice(1).find((p) => p.id === chosen)?.id ?? shape.paths.at(-1)!.id;
 }
 
-/** Thins out what is chosen, away from the page: said when it takes long, and stopped when wished. */
-export async function thinChosen(w: Workplace): Promise<void> {
+/** Does what may take long away from the page: said after 300 ms, with its share done, and stopped when wished. */
+async function said(
+  w: Workplace,
+  text: string,
+  end: () => void,
+  work: (told: (share: number) => void) => Promise<void>,
+): Promise<void> {
   let share: number | null = null;
   let stop = (): void => {};
-  const stopped = new Promise<null>((done) => {
+  const stopped = new Promise<void>((done) => {
     stop = () => {
-      endPathWork();
-      done(null);
+      end();
+      done();
     };
   });
-  const tell = (): void => void (w.progress = { text: 'Thinning out', share, stop });
+  const tell = (): void => void (w.progress = { text, share, stop });
   const slow = setTimeout(tell, 300);
-  const told = proxy((s: number) => {
+  const told = (s: number): void => {
     share = s;
     if (w.progress) tell();
+  };
+  await Promise.race([work(told), stopped]).finally(() => {
+    clearTimeout(slow);
+    w.progress = null;
   });
-  await offerThinOut(w.desk, (wishes) => Promise.race([pathWork().thin(wishes, told), stopped])).finally(
-    () => {
-      clearTimeout(slow);
-      w.progress = null;
-    },
+}
+
+/** Thins out what is chosen. */
+export const thinChosen = (w: Workplace): Promise<void> =>
+  said(w, 'Thinning out', endPathWork, (told) =>
+    offerThinOut(w.desk, (wishes) => pathWork().thin(wishes, proxy(told))),
   );
+
+/** Settles what is chosen, away from the page: said when it takes long, and stopped when wished. */
+export const settleChosen = (w: Workplace): Promise<void> =>
+  said(w, 'Settling', endTraceWork, (told) =>
+    offerSettle(w.desk, async (by, wishes) => {
+      await traceWork().see(by.raster.key, by.raster.pixels);
+      return traceWork().settle(by.raster.key, wishes, proxy(told));
+    }),
+  );
+
+/** Goes to the worst spot, then to the next worst, and round again. */
+function toWorst({ desk }: Workplace): void {
+  const spots = worstSpots(desk);
+  if (spots.length === 0)
+    return desk.say(`Nothing measured drifts by more than ${desk.habits.driftWithin} px.`, 'good');
+  const now = desk.driftAt;
+  const at = spots.findIndex((s) => s.shape === now?.shape && s.part === now.part && s.entry === now.entry);
+  const spot = spots[(at + 1) % spots.length]!;
+  const known = desk.drifts.of(spot.shape)!;
+  const part = known.parts[spot.part]!;
+  desk.choose(chooseShapes([spot.shape], 'path'));
+  desk.driftAt = { shape: spot.shape, part: spot.part, entry: spot.entry };
+  const place = apply(part.map, { x: part.drift.x[spot.entry]!, y: part.drift.y[spot.entry]! });
+  const scale = Math.max(desk.view.scale, 4 / meanScale(desk.traced!.placement));
+  const { width, height } = desk.bed;
+  desk.jump({ scale, tx: width / 2 - place.x * scale, ty: height / 2 - place.y * scale });
+  desk.say(`Spot ${((at + 1) % spots.length) + 1} of ${spots.length}: ${spot.size.toFixed(1)} px off.`);
 }
 
 /** Commands on chosen anchors and paths, in the panel and the finder. */
@@ -164,6 +214,29 @@ export const REFINE: readonly Command[] = [
     steps: ['refine'],
     when: (w) => w.desk.choice.shapes.length > 0,
     run: (w) => void thinChosen(w),
+  },
+  {
+    id: 'settle',
+    title: 'Settle',
+    icon: Magnet,
+    keys: ['E'],
+    steps: ['refine'],
+    when: (w) => w.desk.measuring !== null && w.desk.figures.paths > 0,
+    run: (w) => void settleChosen(w),
+  },
+  {
+    id: 'worst-first',
+    title: 'Worst first',
+    steps: ['refine'],
+    when: (w) => w.desk.drifts.all !== null,
+    run: toWorst,
+  },
+  {
+    id: 'whiskers',
+    title: 'Drift marks',
+    steps: ['refine'],
+    on: (w) => w.desk.habits.whiskers,
+    run: ({ desk }) => desk.habits.set({ whiskers: !desk.habits.whiskers }),
   },
   {
     id: 'haze',

@@ -1,0 +1,147 @@
+import {
+  invert,
+  segmentCount,
+  setPath,
+  shapesOf,
+  together,
+  transformPath,
+  type Path,
+  type Settled,
+  type SettleOptions,
+  type Shape,
+} from '@mirrot/core';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { rasterMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
+import type { TraceWish } from '$lib/workers/trace';
+import { openShapes } from './hit';
+import { byPath } from './shaping';
+
+/** Settles paths, somewhere; null when it was stopped. */
+export type Settler = (
+  by: Measuring,
+  wishes: readonly (TraceWish & { readonly options: SettleOptions })[],
+) => Promise<readonly Settled[] | null>;
+
+/** Segments between chosen neighbours, or the one chosen; null for all of the path. */
+function segmentsOf(desk: Desk, path: Path): number[] | null {
+  const { segment, anchors } = desk.choice;
+  if (segment) return segment.path === path.id ? [segment.segment] : [];
+  if (anchors.length < 2) return null;
+  const group = byPath(desk, anchors).find((g) => g.path.id === path.id);
+  return (group?.indices ?? []).filter(
+    (i) => i < segmentCount(path) && group!.indices.includes((i + 1) % path.anchors.length),
+  );
+}
+
+/** Shapes that are settled: the chosen ones, or all that are open to change. */
+const shapesToSettle = (desk: Desk): readonly Shape[] =>
+  desk.choice.shapes.length > 0 ? desk.chosenShapes : openShapes(shapesOf(desk.art));
+
+/** Whether Settle is what is offered now. */
+export const offersSettling = (desk: Desk): boolean => desk.offer?.text.startsWith('Settle') ?? false;
+
+/** A settled path back on the sheet: kinds as they were, also where the picture lies stretched. */
+function onSheet(path: Path, was: Path, by: Measuring): Path {
+  const back = transformPath(path, rasterMap(by));
+  return {
+    ...back,
+    anchors: back.anchors.map((a, i) => ({ ...a, kind: was.anchors[i]!.kind })),
+  };
+}
+
+/**
+ * Offers what is chosen (segments, shapes, or all) moved onto the picture's edge, with figures before and after. Says when
+ * it cannot help.
+ */
+export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
+  const by = desk.measuring;
+  if (!by) return desk.say('There is no picture in sight to settle onto. Nothing was changed.', 'bad');
+  if (!invert(rasterMap(by))) return;
+  const { art } = desk;
+  const work = shapesToSettle(desk).flatMap((shape) => {
+    const wishes = wishesOf(shape, by);
+    return shape.paths.flatMap((path, k) => {
+      const only = segmentsOf(desk, path);
+      if (only?.length === 0 || !wishes[k]) return [];
+      const { reach, flip } = wishes[k];
+      const options: SettleOptions = {
+        reach,
+        flip,
+        anchors: desk.habits.settleAnchors,
+        tolerance: by.within / by.raster.step,
+        ...(only ? { only } : {}),
+      };
+      return [{ shape, path, wish: { ...wishes[k], options } }];
+    });
+  });
+  if (work.length === 0) return desk.say('Choose segments next to each other, or shapes, to settle.');
+  const done = await run(
+    by,
+    work.map((w) => w.wish),
+  );
+  // Another edit meanwhile: the answer is of a drawing that is no more.
+  if (!done || desk.art !== art) return;
+  const better = done.flatMap((d, k) => (d.path === work[k]!.wish.path ? [] : [{ ...work[k]!, settled: d }]));
+  if (better.length === 0) {
+    desk.offer = null;
+    const measured = done.some((d) => d.before.measured > 0);
+    return desk.say(
+      measured
+        ? 'It lies as near to the edge as Settle can bring it. Nothing was changed.'
+        : 'There is no edge in reach to settle onto. Nothing was changed.',
+    );
+  }
+  const { step } = by.raster;
+  const mean = (of: 'before' | 'after'): { mean: number; worst: number } => {
+    let [sum, length, worst] = [0, 0, 0];
+    for (const { settled } of better) {
+      const f = settled[of];
+      sum += f.mean * f.measured;
+      length += f.measured;
+      worst = Math.max(worst, Math.abs(f.worst));
+    }
+    return { mean: (sum / length) * step, worst: worst * step };
+  };
+  const [before, after] = [mean('before'), mean('after')];
+  const paths = better.map((b) => ({ ...b, path: onSheet(b.settled.path, b.path, by) }));
+  const what = better.length === 1 ? better[0]!.shape.name : `${better.length} paths`;
+  desk.offer = {
+    text: `Settle ${what}: mean drift ${before.mean.toFixed(2)} → ${after.mean.toFixed(2)} px, worst ${before.worst.toFixed(1)} → ${after.worst.toFixed(1)} px`,
+    ghost: paths.map((p) => p.path),
+    take: () =>
+      void desk.change('Settle', together(...paths.map((p) => setPath(p.shape.id, p.path))), {
+        choice: desk.choice,
+      }),
+  };
+}
+
+/** A spot where drift is beyond the tolerance: the farthest of a stretch. */
+export interface WorstSpot {
+  readonly shape: string;
+  readonly part: number;
+  readonly entry: number;
+  readonly size: number;
+}
+
+/** The worst spots of all shapes measured, worst first: of each stretch beyond the tolerance its farthest entry. */
+export function worstSpots(desk: Desk): WorstSpot[] {
+  const within = desk.habits.driftWithin;
+  const spots: WorstSpot[] = [];
+  for (const { shape, shown } of shapesOf(desk.art)) {
+    const known = shown ? desk.drifts.of(shape.id) : null;
+    known?.parts.forEach(({ drift }, part) => {
+      let best: WorstSpot | null = null;
+      const keep = (): void => {
+        if (best) spots.push(best);
+        best = null;
+      };
+      for (let entry = 0; entry < drift.value.length; entry++) {
+        const size = Math.abs(drift.value[entry]!);
+        if (!(size > within)) keep();
+        else if (!best || size > best.size) best = { shape: shape.id, part, entry, size };
+      }
+      keep();
+    });
+  }
+  return spots.sort((a, b) => b.size - a.size);
+}

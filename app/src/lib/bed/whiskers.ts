@@ -1,0 +1,69 @@
+import { apply, type Point } from '@mirrot/core';
+import type { PathDrift } from '$lib/desk/drifts.svelte';
+import { toBed, type View } from '$lib/desk/view';
+
+/** How many times its true length a whisker is drawn, where that stays within `LONGEST` bed pixels. */
+const TIMES = 4;
+const LONGEST = 64;
+/** Bed pixels between whiskers, the least length of one, and the gap kept clear of the line. */
+const APART = 5;
+const SHORTEST = 2;
+
+export interface Whiskers {
+  /** Path data in bed pixels: beyond the tolerance, within it, and dots where there is no edge to speak of. */
+  readonly beyond: string;
+  readonly within: string;
+  readonly none: string;
+}
+
+const text = (p: Point): string => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`;
+
+/** Where an entry of a drift lies on the bed, and where its edge does. */
+export function entryOnBed(
+  { drift, map }: PathDrift,
+  step: number,
+  i: number,
+  view: View,
+): { readonly at: Point; readonly edge: Point } {
+  const p = { x: drift.x[i]!, y: drift.y[i]! };
+  const v = (Number.isNaN(drift.value[i]!) ? 0 : drift.value[i]!) / step;
+  const q = { x: p.x + v * drift.nx[i]!, y: p.y + v * drift.ny[i]! };
+  return { at: toBed(view, apply(map, p)), edge: toBed(view, apply(map, q)) };
+}
+
+/**
+ * Whiskers of a path from its line towards the picture's edge, drawn longer than they are, so that the side and the size
+ * are seen without a colour code.
+ *
+ * @param step picture pixels that one pixel of the raster is wide
+ */
+export function whiskersOf(
+  part: PathDrift,
+  step: number,
+  view: View,
+  within: number,
+  width: number,
+  height: number,
+): Whiskers {
+  let [beyond, inside, none] = ['', '', ''];
+  let last: Point | null = null;
+  const { drift } = part;
+  for (let i = 0; i < drift.value.length; i++) {
+    const { at, edge } = entryOnBed(part, step, i, view);
+    if (at.x < -LONGEST || at.y < -LONGEST || at.x > width + LONGEST || at.y > height + LONGEST) continue;
+    if (last && Math.hypot(at.x - last.x, at.y - last.y) < APART) continue;
+    last = at;
+    const v = drift.value[i]!;
+    if (Number.isNaN(v)) {
+      none += `M${text(at)}h.01`;
+      continue;
+    }
+    const long = Math.hypot(edge.x - at.x, edge.y - at.y);
+    if (!(long > 0)) continue;
+    const shown = Math.max(SHORTEST, Math.min(TIMES * long, Math.max(long, LONGEST)));
+    const to = { x: at.x + ((edge.x - at.x) * shown) / long, y: at.y + ((edge.y - at.y) * shown) / long };
+    if (Math.abs(v) > within) beyond += `M${text(at)}L${text(to)}`;
+    else inside += `M${text(at)}L${text(to)}`;
+  }
+  return { beyond, within: inside, none };
+}

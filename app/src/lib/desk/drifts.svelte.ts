@@ -1,0 +1,189 @@
+import {
+  determinant,
+  driftFigures,
+  invert,
+  meanScale,
+  pathInside,
+  scaling,
+  compose,
+  shapesOf,
+  transformPath,
+  type Affine,
+  type Art,
+  type Drift,
+  type DriftFigures,
+  type Follow,
+  type Path,
+  type PlacedPicture,
+  type Shape,
+} from '@mirrot/core';
+import { SvelteMap } from 'svelte/reactivity';
+import { traceWork, type TraceWish } from '$lib/workers/trace';
+import type { LoadedPicture } from './rasters';
+
+/** A path with its drift. Places and lengths are in pixels of the raster, `map` takes them to the sheet. */
+export interface PathDrift {
+  readonly path: Path;
+  readonly drift: Drift;
+  readonly follow: Follow;
+  readonly map: Affine;
+}
+
+/** A shape's drift; lengths in picture pixels. */
+export interface ShapeDrift {
+  readonly shape: Shape;
+  readonly key: string;
+  readonly parts: readonly PathDrift[];
+  /** Picture pixels that one pixel of the raster is wide. */
+  readonly step: number;
+  readonly figures: DriftFigures;
+}
+
+/** What shapes are measured by. */
+export interface Measuring {
+  readonly raster: LoadedPicture;
+  readonly picture: PlacedPicture;
+  /** Picture pixels to either side, and within which drift counts as on the edge. */
+  readonly reach: number;
+  readonly within: number;
+}
+
+/** The drift of shapes from the picture, kept up to date away from the page. */
+export interface Drifts {
+  /** What is known of a shape, perhaps of how it was a moment ago. */
+  of(shape: string): ShapeDrift | null;
+  readonly all: DriftFigures | null;
+  /** Measures what is not known yet of the shapes in sight, those named first. */
+  measure(art: Art, by: Measuring, first: readonly string[]): void;
+}
+
+/** Shapes measured in one go, so that the one in hand never waits long. */
+const AT_ONCE = 12;
+
+/** From pixels of the raster to the sheet. */
+export const rasterMap = ({ picture, raster }: Pick<Measuring, 'picture' | 'raster'>): Affine =>
+  compose(picture.placement, scaling(raster.step));
+
+/** How a shape's paths are measured: as they lie on the raster. */
+export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
+  const map = rasterMap(by);
+  const back = invert(map);
+  if (!back) return [];
+  const { step } = by.raster;
+  return shape.paths.map((path, k) => {
+    const hole =
+      path.closed &&
+      shape.paths.filter((o, m) => m !== k && o.closed && pathInside(path, o)).length % 2 === 1;
+    return {
+      path: transformPath({ ...path, form: undefined }, back),
+      reach: by.reach / step,
+      flip: path.closed ? hole : determinant(map) < 0,
+      follow: shape.follow ?? (shape.fill ? 'edge' : shape.stroke ? 'middle' : null),
+      width: shape.stroke ? shape.stroke.width * meanScale(back) : null,
+    };
+  });
+}
+
+/** What a shape's drift depends on besides the shape. */
+const keyOf = ({ raster, picture, reach }: Measuring): string =>
+  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)}`;
+
+const scaled = (drift: Drift, step: number): Drift =>
+  step === 1
+    ? drift
+    : { ...drift, value: drift.value.map((v) => v * step), weight: drift.weight.map((w) => w * step) };
+
+export function createDrifts(): Drifts {
+  const known = new SvelteMap<string, ShapeDrift>();
+  let all: DriftFigures | null = $state.raw(null);
+  let sent: LoadedPicture | null = null;
+  let wanted: { art: Art; by: Measuring; first: readonly string[] } | null = null;
+  let running = false;
+
+  function next(): Shape[] {
+    if (!wanted) return [];
+    const { art, by, first } = wanted;
+    const key = keyOf(by);
+    const fresh = (s: Shape): boolean => {
+      const k = known.get(s.id);
+      return k?.shape === s && k.key === key;
+    };
+    const shapes = shapesOf(art)
+      .filter((p) => p.shown)
+      .map((p) => p.shape);
+    const urgent = shapes.filter((s) => first.includes(s.id) && !fresh(s));
+    if (urgent.length > 0) return urgent.slice(0, AT_ONCE);
+    const list: Shape[] = [];
+    for (const s of shapes) {
+      if (!fresh(s)) list.push(s);
+      if (list.length >= AT_ONCE) break;
+    }
+    return list;
+  }
+
+  async function run(): Promise<void> {
+    if (running) return;
+    running = true;
+    try {
+      for (let shapes = next(); shapes.length > 0 && wanted; shapes = next()) {
+        const { by } = wanted;
+        const key = keyOf(by);
+        if (sent !== by.raster) {
+          sent = by.raster;
+          await traceWork().see(by.raster.key, by.raster.pixels);
+        }
+        const wishes = shapes.map((s) => wishesOf(s, by));
+        const traced = await traceWork().drift(by.raster.key, wishes.flat());
+        if (!traced) return;
+        let at = 0;
+        const map = rasterMap(by);
+        shapes.forEach((shape, i) => {
+          const parts = wishes[i]!.map((_, k): PathDrift => {
+            const { drift, follow } = traced[at++]!;
+            return { path: shape.paths[k]!, drift: scaled(drift, by.raster.step), follow, map };
+          });
+          const figures = driftFigures(
+            parts.map((p) => p.drift),
+            by.within,
+          );
+          known.set(shape.id, { shape, key, parts, step: by.raster.step, figures });
+        });
+        if (next().length === 0) sumUp();
+      }
+    } finally {
+      running = false;
+    }
+  }
+
+  function sumUp(): void {
+    if (!wanted) return;
+    const shown = shapesOf(wanted.art).flatMap((p) => (p.shown ? (known.get(p.shape.id)?.parts ?? []) : []));
+    all = driftFigures(
+      shown.map((p) => p.drift),
+      wanted.by.within,
+    );
+  }
+
+  return {
+    of: (shape) => known.get(shape) ?? null,
+    get all() {
+      return all;
+    },
+    measure(art, by, first) {
+      const tolerance = wanted?.by.within;
+      wanted = { art, by, first };
+      if (tolerance !== undefined && tolerance !== by.within) {
+        for (const [id, k] of known)
+          known.set(id, {
+            ...k,
+            figures: driftFigures(
+              k.parts.map((p) => p.drift),
+              by.within,
+            ),
+          });
+        sumUp();
+      }
+      void run();
+    },
+  };
+}

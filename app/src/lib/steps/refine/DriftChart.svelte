@@ -1,0 +1,202 @@
+<script lang="ts">
+  import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js'; // prettier-ignore
+  import { fromPx } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import type { ShapeDrift } from '$lib/desk/drifts.svelte';
+  import { entryOnBed } from '$lib/bed/whiskers';
+  import Segments from '$lib/ui/Segments.svelte';
+  import { rememberedMode } from '$lib/ui/mode.svelte';
+
+  // Drift along a shape's paths, its anchors as ticks; or how often each drift is found. Pointing at the chart points on
+  // the bed, and pointing at the path points at the chart.
+  let { desk, shape }: { desk: Desk; shape: ShapeDrift } = $props();
+  Chart.register(
+    LineController,
+    LineElement,
+    PointElement,
+    LinearScale,
+    BarController,
+    BarElement,
+    CategoryScale,
+  );
+
+  let kind: 'along' | 'spread' = $state('along');
+  let canvas: HTMLCanvasElement | undefined = $state();
+
+  interface Entry {
+    readonly part: number;
+    readonly entry: number;
+    /** Length up to here, picture pixels, and the drift; null where there is none. */
+    readonly x: number;
+    readonly y: number | null;
+  }
+  const entries = $derived.by((): Entry[] => {
+    let x = 0;
+    return shape.parts.flatMap(({ drift }, part) =>
+      Array.from(drift.value, (v, entry): Entry => {
+        x += drift.weight[entry]!;
+        return { part, entry, x, y: Number.isNaN(v) ? null : v };
+      }),
+    );
+  });
+  /** Where anchors stand along it: where the segment changes. */
+  const ticks = $derived(
+    entries.flatMap((e, i) => {
+      const before = entries[i - 1];
+      const drift = shape.parts[e.part]!.drift;
+      const begins =
+        !before || before.part !== e.part || drift.segment[e.entry] !== drift.segment[e.entry - 1];
+      return begins ? [e.x] : [];
+    }),
+  );
+  const BINS = 24;
+  const spread = $derived.by(() => {
+    const measured = entries.flatMap((e) => (e.y === null ? [] : [e.y]));
+    const far = Math.max(desk.habits.driftWithin, ...measured.map(Math.abs));
+    const counts = new Array<number>(BINS).fill(0);
+    for (const v of measured) counts[Math.min(BINS - 1, Math.floor(((v + far) / (2 * far)) * BINS))]!++;
+    return {
+      labels: counts.map((_, i) => (((i + 0.5) / BINS) * 2 * far - far).toFixed(1)),
+      counts: counts.map((c) => (100 * c) / Math.max(1, measured.length)),
+    };
+  });
+  const summary = $derived(
+    `Drift along ${shape.shape.name}: mean ${shape.figures.mean.toFixed(2)} px, worst ${shape.figures.worst.toFixed(2)} px`,
+  );
+  const colour = (name: string): string =>
+    getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#555';
+
+  let chart: Chart | null = null;
+  $effect(() => {
+    if (!canvas) return;
+    // Drawn anew when the theme changes.
+    void rememberedMode.value;
+    const [quiet, line, plum, brick] = ['--quiet', '--line', '--plum', '--brick'].map(colour) as [string, string, string, string]; // prettier-ignore
+    const font = { family: 'Atkinson Hyperlegible Next, sans-serif', size: 11 };
+    const within = desk.habits.driftWithin;
+    const marks = {
+      id: 'marks',
+      afterDatasetsDraw({ ctx, chartArea, scales }: Chart) {
+        if (kind !== 'along') return;
+        ctx.save();
+        ctx.strokeStyle = quiet;
+        for (const x of ticks) {
+          const at = scales.x!.getPixelForValue(x);
+          ctx.beginPath();
+          ctx.moveTo(at, chartArea.bottom);
+          ctx.lineTo(at, chartArea.bottom - 6);
+          ctx.stroke();
+        }
+        ctx.strokeStyle = brick;
+        ctx.setLineDash([3, 3]);
+        for (const v of [within, -within]) {
+          const at = scales.y!.getPixelForValue(v);
+          ctx.beginPath();
+          ctx.moveTo(chartArea.left, at);
+          ctx.lineTo(chartArea.right, at);
+          ctx.stroke();
+        }
+        const pointed = entries.find((e) => e.part === desk.driftAt?.part && e.entry === desk.driftAt.entry);
+        if (pointed && desk.driftAt?.shape === shape.shape.id) {
+          ctx.setLineDash([]);
+          ctx.strokeStyle = plum;
+          const at = scales.x!.getPixelForValue(pointed.x);
+          ctx.beginPath();
+          ctx.moveTo(at, chartArea.top);
+          ctx.lineTo(at, chartArea.bottom);
+          ctx.stroke();
+        }
+        ctx.restore();
+      },
+    };
+    const scales = {
+      x: {
+        grid: { display: false },
+        border: { color: line },
+        ticks: { color: quiet, font, maxTicksLimit: 4 },
+      },
+      y: {
+        grid: { color: line },
+        border: { display: false },
+        ticks: { color: quiet, font, maxTicksLimit: 4 },
+      },
+    };
+    const options = { animation: false as const, responsive: true, maintainAspectRatio: false, plugins: { legend: { display: false }, tooltip: { enabled: false } } }; // prettier-ignore
+    chart =
+      kind === 'along'
+        ? new Chart(canvas, {
+            type: 'line',
+            data: { datasets: [{ data: entries.map((e) => ({ x: e.x, y: e.y ?? NaN })), borderColor: plum, borderWidth: 1.5, pointRadius: 0, spanGaps: false, parsing: false }] },
+            options: { ...options, scales: { x: { ...scales.x, type: 'linear', max: entries.at(-1)?.x ?? 1 }, y: { ...scales.y, suggestedMin: -1.5 * within, suggestedMax: 1.5 * within } } },
+            plugins: [marks],
+          }) // prettier-ignore
+        : new Chart(canvas, {
+            type: 'bar',
+            data: { labels: spread.labels, datasets: [{ data: spread.counts, backgroundColor: plum, barPercentage: 1, categoryPercentage: 0.9 }] },
+            options: { ...options, scales: { x: { ...scales.x, type: 'category' }, y: { ...scales.y, type: 'linear' } } },
+          }); // prettier-ignore
+    return () => chart?.destroy();
+  });
+  // The line that points is drawn anew when it moves.
+  $effect(() => {
+    void desk.driftAt;
+    chart?.draw();
+  });
+
+  function pointAt(e: PointerEvent): void {
+    const scale = chart?.scales.x;
+    if (!scale || kind !== 'along' || entries.length === 0) return;
+    const x = scale.getValueForPixel(e.offsetX) ?? 0;
+    const near = entries.reduce((a, b) => (Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a));
+    desk.driftAt = { shape: shape.shape.id, part: near.part, entry: near.entry };
+  }
+  /** Bed pixels within which the pointer points at the chart. */
+  const NEAR = 14;
+  $effect(() => {
+    const p = desk.pointerAt;
+    if (!p || desk.pressing) return;
+    let best: { part: number; entry: number; far: number } | null = null;
+    shape.parts.forEach((part, k) => {
+      for (let i = 0; i < part.drift.value.length; i += 2) {
+        const { at } = entryOnBed(part, shape.step, i, desk.view);
+        const far = Math.hypot(at.x - p.x, at.y - p.y);
+        if (far < NEAR && (!best || far < best.far)) best = { part: k, entry: i, far };
+      }
+    });
+    const found = best as { part: number; entry: number } | null;
+    if (found) desk.driftAt = { shape: shape.shape.id, part: found.part, entry: found.entry };
+  });
+  const said = $derived.by((): string => {
+    const at = desk.driftAt?.shape === shape.shape.id ? desk.driftAt : null;
+    const v = at ? shape.parts[at.part]?.drift.value[at.entry] : undefined;
+    if (v === undefined) return 'Point at the chart or at the line.';
+    if (Number.isNaN(v)) return 'No edge there.';
+    const k = Math.hypot(desk.traced?.placement[0] ?? 1, desk.traced?.placement[1] ?? 0);
+    const unit = desk.art.sheet.unit;
+    return `${v.toFixed(2)} px there (${fromPx(v * k, unit).toFixed(3)} ${unit})`;
+  });
+</script>
+
+<Segments
+  label="Chart"
+  value={kind}
+  options={[
+    ['along', 'along the line'],
+    ['spread', 'how often'],
+  ] as const}
+  change={(k) => (kind = k)}
+/>
+<div class="chart">
+  <canvas bind:this={canvas} aria-label={summary} onpointermove={pointAt}>{summary}</canvas>
+</div>
+<p class="quiet small">{kind === 'along' ? said : 'Share of the length in percent, by drift in px.'}</p>
+
+<style>
+  .chart {
+    position: relative;
+    height: 120px;
+  }
+  .small {
+    font-size: 12px;
+  }
+</style>

@@ -1,0 +1,127 @@
+<script lang="ts">
+  import { setFollow, type Follow } from '@mirrot/core';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Range from '$lib/ui/Range.svelte';
+  import Segments from '$lib/ui/Segments.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
+  import { offersSettling } from '$lib/bed/settling';
+  import { command } from '../commands';
+  import { settleChosen } from './commands';
+  import DriftChart from './DriftChart.svelte';
+
+  // How far what is chosen, or all, lies from the picture's edge.
+  let { workplace }: { workplace: Workplace } = $props();
+  const desk = $derived(workplace.desk);
+  const known = $derived(desk.choice.shapes.flatMap((id) => desk.drifts.of(id) ?? []));
+  const figures = $derived(known.length === 1 ? known[0]!.figures : desk.drifts.all);
+  const one = $derived(known.length === 1 ? known[0]! : null);
+  const follow = $derived(one?.shape.follow ?? 'auto');
+  const found = $derived(one?.parts[0]?.follow ?? null);
+  const px = (v: number): string => (Number.isNaN(v) ? '–' : `${Math.abs(v).toFixed(2)} px`);
+  const percent = (v: number): string => `${Math.round(100 * v)} %`;
+
+  function setTo(to: Follow | 'auto'): void {
+    desk.change('Say what drift follows', setFollow(desk.choice.shapes, to === 'auto' ? null : to), {
+      choice: desk.choice,
+    });
+  }
+</script>
+
+<h3 class="panel-title">
+  Drift <span>{one ? 'of what is chosen' : 'of all'}</span>
+</h3>
+{#if !desk.measuring}
+  <p class="quiet">There is no picture in sight to measure by.</p>
+{:else if !figures}
+  <p class="quiet">Being measured …</p>
+{:else if Number.isNaN(figures.mean)}
+  <p class="quiet">No edge lies in reach: nothing is measured.</p>
+{:else}
+  <dl>
+    <div>
+      <dt>mean</dt>
+      <dd>{px(figures.mean)}</dd>
+    </div>
+    <div>
+      <dt>95 % within</dt>
+      <dd>{px(figures.most)}</dd>
+    </div>
+    <div>
+      <dt>worst</dt>
+      <dd>{px(figures.worst)}</dd>
+    </div>
+    <div>
+      <dt>on the edge</dt>
+      <dd>{percent(figures.within)}</dd>
+    </div>
+  </dl>
+  {#if figures.measured < 0.995 * figures.length}
+    <p class="quiet">
+      No edge to speak of on {percent(1 - figures.measured / figures.length)} of it: left out.
+    </p>
+  {/if}
+{/if}
+{#if one && figures && !Number.isNaN(figures.mean)}
+  <DriftChart {desk} shape={one} />
+{/if}
+{#if known.length > 0}
+  <Segments
+    label="Drift follows"
+    value={follow}
+    options={[
+      ['auto', found && follow === 'auto' ? `by itself: ${found}` : 'by itself'],
+      ['edge', 'edge'],
+      ['middle', 'middle'],
+    ] as const}
+    change={setTo}
+  />
+{/if}
+<div class="row">
+  <button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
+</div>
+<Range
+  label="On the edge within"
+  value={desk.habits.driftWithin}
+  min={0.1}
+  max={5}
+  step={0.1}
+  text="{desk.habits.driftWithin.toFixed(1)} px of the picture"
+  change={(driftWithin) => desk.habits.set({ driftWithin })}
+/>
+<Range
+  label="Looked for within"
+  value={desk.habits.driftReach}
+  min={6}
+  max={60}
+  text="{desk.habits.driftReach} px on screen"
+  change={(driftReach) => desk.habits.set({ driftReach })}
+/>
+<Toggle label="Drift marks" on={desk.habits.whiskers} change={(whiskers) => desk.habits.set({ whiskers })} />
+<Toggle
+  label="Settle moves anchors"
+  on={desk.habits.settleAnchors}
+  change={(settleAnchors) => {
+    desk.habits.set({ settleAnchors });
+    if (offersSettling(desk)) void settleChosen(workplace);
+  }}
+/>
+
+<style>
+  dl {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 2px 12px;
+    margin: 0;
+  }
+  dl div {
+    display: flex;
+    justify-content: space-between;
+  }
+  dt {
+    color: var(--quiet);
+  }
+  dd {
+    margin: 0;
+    font-variant-numeric: tabular-nums;
+  }
+</style>

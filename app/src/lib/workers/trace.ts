@@ -1,0 +1,48 @@
+import type { Drift, Follow, Path, Raster, Settled, SettleOptions } from '@mirrot/core';
+import * as Comlink from 'comlink';
+
+/** A path to be measured, in pixels of the raster. */
+export interface TraceWish {
+  readonly path: Path;
+  readonly reach: number;
+  readonly flip: boolean;
+  /** What it follows; null leaves it to be found. */
+  readonly follow: Follow | null;
+  /** Width of its stroke in pixels, when it has one. */
+  readonly width: number | null;
+}
+
+export interface Traced {
+  readonly drift: Drift;
+  readonly follow: Follow;
+}
+
+/** What the worker for drift and Settle does. Fields of the picture are made where paths run and kept. */
+export interface TraceWork {
+  /** The picture that everything is measured against from now on. */
+  see(key: string, raster: Raster): void;
+  /** Drift of each path; null when the picture is another one meanwhile. */
+  drift(key: string, wishes: readonly TraceWish[]): Promise<Traced[] | null>;
+  settle(
+    key: string,
+    wishes: readonly (TraceWish & { readonly options: SettleOptions })[],
+    progress?: (share: number) => void,
+  ): Promise<Settled[] | null>;
+}
+
+let running: Worker | null = null;
+let worker: Comlink.Remote<TraceWork> | null = null;
+
+/** The one worker for drift, started when first needed. */
+export function traceWork(): Comlink.Remote<TraceWork> {
+  running ??= new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+  return (worker ??= Comlink.wrap<TraceWork>(running));
+}
+
+/** Ends whatever it does; it has to be shown the picture again. */
+export function endTraceWork(): void {
+  running?.terminate();
+  running = worker = null;
+}
+
+export { proxy } from 'comlink';

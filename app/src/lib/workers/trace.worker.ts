@@ -1,0 +1,57 @@
+import {
+  EDGE_BLUR,
+  fieldTiles,
+  likelyFollow,
+  lineBlur,
+  measureDrift,
+  settle,
+  type FieldTiles,
+  type Follow,
+  type Raster,
+  type Settled,
+} from '@mirrot/core';
+import * as Comlink from 'comlink';
+import { pause } from './pause';
+import type { TraceWish, TraceWork } from './trace';
+
+// Measures paths against the picture away from the page.
+
+let seen: { key: string; raster: Raster } | null = null;
+let fields = new Map<string, FieldTiles>();
+
+function field(kind: FieldTiles['kind'], blur: number): FieldTiles {
+  const name = `${kind} ${blur.toFixed(1)}`;
+  let tiles = fields.get(name);
+  if (!tiles) fields.set(name, (tiles = fieldTiles(seen!.raster, kind, Number(blur.toFixed(1)))));
+  return tiles;
+}
+const fieldFor = (follow: Follow, width: number | null): FieldTiles =>
+  follow === 'edge' ? field('edge', EDGE_BLUR) : field('line', lineBlur(width));
+
+const followOf = ({ path, follow, width, reach }: TraceWish): Follow =>
+  follow ?? likelyFollow(path, field('line', lineBlur(width)), reach);
+
+const work: TraceWork = {
+  see(key, raster) {
+    seen = { key, raster };
+    fields = new Map();
+  },
+  async drift(key, wishes) {
+    if (seen?.key !== key) return null;
+    return wishes.map((wish) => {
+      const follow = followOf(wish);
+      return { follow, drift: measureDrift(wish.path, fieldFor(follow, wish.width), wish) };
+    });
+  },
+  async settle(key, wishes, progress) {
+    const out: Settled[] = [];
+    for (const wish of wishes) {
+      if (seen?.key !== key) return null;
+      out.push(settle(wish.path, fieldFor(followOf(wish), wish.width), wish.options));
+      progress?.(out.length / wishes.length);
+      await pause();
+    }
+    return out;
+  },
+};
+Comlink.expose(work);
