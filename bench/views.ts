@@ -1,5 +1,4 @@
 // What showing a 12-megapixel picture another way costs, at screen resolution and whole, beside OpenCV where it has the like.
-import { createRequire } from 'node:module';
 import {
   edgePicture,
   greyPicture,
@@ -10,6 +9,7 @@ import {
   warpRaster,
   type Raster,
 } from '@mirrot/core';
+import { loadOpenCv } from './opencv';
 import { time } from './table';
 
 function picture(width: number, height: number): Raster {
@@ -59,11 +59,7 @@ interface Cv {
   matFromArray(rows: number, columns: number, type: number, data: ArrayLike<number>): object;
   warpPerspective(...a: unknown[]): void;
 }
-const loaded = createRequire(import.meta.url)('@techstark/opencv-js') as Cv & {
-  onRuntimeInitialized?: () => void;
-};
-const cv: Cv = loaded instanceof Promise ? await loaded : loaded;
-if (!cv.Mat) await new Promise<void>((done) => (loaded.onRuntimeInitialized = done));
+const { cv } = await loadOpenCv<Cv>();
 const corners = [{ x: 0, y: 0 }, { x: 2048, y: 0 }, { x: 2048, y: 1536 }, { x: 0, y: 1536 }]; // prettier-ignore
 const map = homography(corners, [{ x: 90, y: 40 }, { x: 1980, y: 120 }, { x: 2010, y: 1500 }, { x: 30, y: 1450 }]); // prettier-ignore
 const ours = time(() => void warpRaster(screen, map, 2048, 1536));

@@ -45,7 +45,7 @@ const ABOVE_NOISE = 5;
 /** An anchor where the line turns by more than this is a corner: the track begins anew. */
 const CORNER = Math.cos((25 * Math.PI) / 180);
 /** Shorter tracks than this are chance, pixels. */
-const SHORTEST = 5;
+const SHORTEST = 9;
 
 interface Station {
   readonly segment: number;
@@ -285,6 +285,7 @@ export function measureDrift(
         c === chains.length - 1,
         path.closed,
       );
+    dropSteep(found, ring);
     dropShort(found, ring);
     values.push(...found);
   });
@@ -345,6 +346,24 @@ function quietEnds(
   };
   if (closed || !first) clear(found);
   if (closed || !last) clear([...found].reverse());
+}
+
+/** A track that goes aside faster than this crosses the path: it is another edge. */
+const STEEPEST = 0.55;
+/** Takes away where the track runs across the path instead of along it. */
+function dropSteep(found: { station: Station; value: number }[], ring: boolean): void {
+  const n = found.length;
+  const at = (i: number) => found[ring ? (i + n) % n : Math.max(0, Math.min(n - 1, i))]!;
+  const steep = found.map(({ value }, i) => {
+    if (Number.isNaN(value)) return false;
+    const [before, after] = [at(i - 2), at(i + 2)];
+    const [from, to] = [Number.isNaN(before.value) ? value : before.value, Number.isNaN(after.value) ? value : after.value]; // prettier-ignore
+    const steps = (Number.isNaN(before.value) ? 0 : 2) + (Number.isNaN(after.value) ? 0 : 2);
+    return steps > 0 && Math.abs(to - from) > STEEPEST * steps * at(i).station.weight;
+  });
+  steep.forEach((s, i) => {
+    if (s) found[i]!.value = NaN;
+  });
 }
 
 /** Takes away tracks too short to be more than chance. */

@@ -56,6 +56,16 @@ function kernels(sigma: number): { g: Float64Array; d: Float64Array; dd: Float64
   return { g, d, dd, r };
 }
 
+/** Cube roots of s², for s in even steps from 0 to 1: looked up by the square root, which is steep nowhere. */
+const ROOTS = 4096;
+const ROOT = Float64Array.from({ length: ROOTS + 2 }, (_, i) => Math.cbrt((i / ROOTS) ** 2));
+function cubeRoot(x: number): number {
+  const s = Math.sqrt(x) * ROOTS;
+  const k = s | 0;
+  const low = ROOT[k]!;
+  return low + (s - k) * (ROOT[k + 1]! - low);
+}
+
 /** L, a, b and opacity of a box of pixels, what lies outside the picture as its border; only as many planes as differ. */
 function planes(
   raster: Raster,
@@ -81,9 +91,9 @@ function planes(
       if (key !== last) {
         const [r, g, b] = [LINEAR[data[i]!]!, LINEAR[data[i + 1]!]!, LINEAR[data[i + 2]!]!];
         // OKLab, Ottosson (2020), 2021 matrices.
-        const l = Math.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
-        const m = Math.cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
-        const s = Math.cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
+        const l = cubeRoot(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
+        const m = cubeRoot(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
+        const s = cubeRoot(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
         l0 = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
         a0 = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
         b0 = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
@@ -111,6 +121,43 @@ function planes(
     }
   }
   return colour ? (clear ? [L, A, B, O] : [L, A, B]) : [L];
+}
+
+/**
+ * One plane through a Gaussian both ways, the margin of `r` on all sides used up. Kernels of up to eleven weights, the
+ * common ones, are written out: this is where a field's time goes.
+ */
+function blurred(from: Float32Array, w: number, h: number, g: Float64Array, r: number): Float32Array {
+  if (r > 5) return down(across(from, w, h, g, r, false), w - 2 * r, h, g, r, false);
+  const [a, b, c, d, e, f] = [0, 1, 2, 3, 4, 5].map((k) => (k <= r ? g[r + k]! : 0)) as [number, number, number, number, number, number]; // prettier-ignore
+  const [R2, R3, R4, R5] = [2, 3, 4, 5].map((k) => Math.min(k, r)) as [number, number, number, number];
+  const wide = w - 2 * r;
+  const rows = new Float32Array(wide * h);
+  for (let y = 0; y < h; y++) {
+    let at = y * w + r;
+    const end = (y + 1) * wide;
+    for (let to = y * wide; to < end; to++, at++)
+      rows[to] =
+        a * from[at]! +
+        b * (from[at - 1]! + from[at + 1]!) +
+        c * (from[at - R2]! + from[at + R2]!) +
+        d * (from[at - R3]! + from[at + R3]!) +
+        e * (from[at - R4]! + from[at + R4]!) +
+        f * (from[at - R5]! + from[at + R5]!);
+  }
+  const high = h - 2 * r;
+  const out = new Float32Array(wide * high);
+  const [d1, d2, d3, d4, d5] = [wide, R2 * wide, R3 * wide, R4 * wide, R5 * wide];
+  const end = wide * high;
+  for (let to = 0, at = r * wide; to < end; to++, at++)
+    out[to] =
+      a * rows[at]! +
+      b * (rows[at - d1]! + rows[at + d1]!) +
+      c * (rows[at - d2]! + rows[at + d2]!) +
+      d * (rows[at - d3]! + rows[at + d3]!) +
+      e * (rows[at - d4]! + rows[at + d4]!) +
+      f * (rows[at - d5]! + rows[at + d5]!);
+  return out;
 }
 
 /** One plane through a kernel along its rows, the margin of `r` on either side used up. */
@@ -182,17 +229,24 @@ function boxOf(raster: Raster, { blur, box }: FieldOptions) {
  */
 export function edgeField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
-  const { g, d, r } = kernels(options.blur);
-  const [w, h] = [width + 2 * r, height + 2 * r];
+  // A central difference of a Gaussian is a Gaussian's slope, its variance a third larger.
+  const { g, r } = kernels(Math.sqrt(Math.max(0.1, options.blur ** 2 - 1 / 3)));
+  const [w, h] = [width + 2 * r + 2, height + 2 * r + 2];
+  const wide = width + 2;
   const field = { x0, y0, width, height, xx: new Float32Array(width * height), xy: new Float32Array(width * height), yy: new Float32Array(width * height) }; // prettier-ignore
-  for (const plane of planes(raster, x0 - r, y0 - r, w, h, true)) {
-    const dx = down(across(plane, w, h, d, r, true), width, h, g, r, false);
-    const dy = down(across(plane, w, h, g, r, false), width, h, d, r, true);
-    for (let i = 0; i < dx.length; i++) {
-      const [u, v] = [dx[i]!, dy[i]!];
-      field.xx[i]! += u * u;
-      field.xy[i]! += u * v;
-      field.yy[i]! += v * v;
+  const { xx, xy, yy } = field;
+  for (const plane of planes(raster, x0 - r - 1, y0 - r - 1, w, h, true)) {
+    const soft = blurred(plane, w, h, g, r);
+    for (let y = 0; y < height; y++) {
+      let at = (y + 1) * wide + 1;
+      const end = (y + 1) * width;
+      for (let i = y * width; i < end; i++, at++) {
+        const u = (soft[at + 1]! - soft[at - 1]!) / 2;
+        const v = (soft[at + wide]! - soft[at - wide]!) / 2;
+        xx[i] = xx[i]! + u * u;
+        xy[i] = xy[i]! + u * v;
+        yy[i] = yy[i]! + v * v;
+      }
     }
   }
   return field;

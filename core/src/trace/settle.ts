@@ -1,7 +1,7 @@
 import { cubicLength, cubicPoint } from '../geometry/cubic';
 import { solveLinear } from '../geometry/linear';
 import { add, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
-import { lineDirection } from '../path/handle';
+import { lineDirection, setAnchorKind } from '../path/handle';
 import { flows, settleFlow } from '../path/flow';
 import {
   anchorAt,
@@ -44,6 +44,24 @@ const HOLD = 0.02;
 const BOW = 0.8;
 /** What counts as better: a hair less is chance. */
 const BETTER = 0.985;
+
+/** A corner that turns by less than this is a joint: its sides stay in line. */
+const JOINT = Math.cos((8 * Math.PI) / 180);
+
+/** Joints as smooth anchors, so that no kink comes of them; their kind is given back at the end. */
+function jointed(path: Path): Path {
+  let next = path;
+  path.anchors.forEach((a, i) => {
+    if (a.kind !== 'corner' || (!a.in && !a.out)) return;
+    const [before, after] = [tangentAt(path, i, 'in'), tangentAt(path, i, 'out')];
+    if (before && after && dot(before, after) > JOINT) next = setAnchorKind(next, i, 'smooth');
+  });
+  return next;
+}
+const withKinds = (path: Path, of: Path): Path => ({
+  ...path,
+  anchors: path.anchors.map((a, i) => ({ ...a, kind: of.anchors[i]!.kind })),
+});
 
 /** One number that may change: how it changes the path, and which segments follow. */
 interface Freedom {
@@ -297,14 +315,14 @@ export function settle(
   const before = driftFigures([first], tolerance);
   const nothing: Settled = { path, before, after: before };
   if (!(before.measured > 0) || segmentCount(path) === 0) return nothing;
-  let current: Path = bent(plain, first, chosen);
+  let current: Path = jointed(bent(plain, first, chosen));
   let best: { path: Path; mean: number } = { path, mean: before.mean };
   for (let round = 0; round < ROUNDS; round++) {
     const drift = measureDrift(current, field, { ...where, spacing });
     const figures = driftFigures([drift], tolerance);
     if (round > 0 && figures.measured >= 0.9 * before.measured && figures.mean < best.mean) {
       const settledEnough = figures.mean > 0.99 * best.mean;
-      best = { path: current, mean: figures.mean };
+      best = { path: withKinds(current, path), mean: figures.mean };
       if (settledEnough) break;
     }
     if (round === 2) current = bent(current, drift, chosen);

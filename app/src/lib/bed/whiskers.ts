@@ -6,7 +6,7 @@ import { toBed, type View } from '$lib/desk/view';
 const TIMES = 4;
 const LONGEST = 64;
 /** Bed pixels between whiskers, the least length of one, and the gap kept clear of the line. */
-const APART = 5;
+const APART = 8;
 const SHORTEST = 2;
 
 export interface Whiskers {

@@ -18,7 +18,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
-import { traceWork, type TraceWish } from '$lib/workers/trace';
+import { tracing, type TraceWish } from '$lib/workers/trace';
 import type { LoadedPicture } from './rasters';
 
 /** A path with its drift. Places and lengths are in pixels of the raster, `map` takes them to the sheet. */
@@ -96,7 +96,6 @@ const scaled = (drift: Drift, step: number): Drift =>
 export function createDrifts(): Drifts {
   const known = new SvelteMap<string, ShapeDrift>();
   let all: DriftFigures | null = $state.raw(null);
-  let sent: LoadedPicture | null = null;
   let wanted: { art: Art; by: Measuring; first: readonly string[] } | null = null;
   let running = false;
 
@@ -128,12 +127,9 @@ export function createDrifts(): Drifts {
       for (let shapes = next(); shapes.length > 0 && wanted; shapes = next()) {
         const { by } = wanted;
         const key = keyOf(by);
-        if (sent !== by.raster) {
-          sent = by.raster;
-          await traceWork().see(by.raster.key, by.raster.pixels);
-        }
         const wishes = shapes.map((s) => wishesOf(s, by));
-        const traced = await traceWork().drift(by.raster.key, wishes.flat());
+        const work = await tracing(by.raster.key, by.raster.pixels);
+        const traced = await work.drift(by.raster.key, wishes.flat());
         if (!traced) return;
         let at = 0;
         const map = rasterMap(by);

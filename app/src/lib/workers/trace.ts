@@ -30,19 +30,30 @@ export interface TraceWork {
   ): Promise<Settled[] | null>;
 }
 
+let shown: Raster | null = null;
 let running: Worker | null = null;
 let worker: Comlink.Remote<TraceWork> | null = null;
 
 /** The one worker for drift, started when first needed. */
-export function traceWork(): Comlink.Remote<TraceWork> {
+function traceWork(): Comlink.Remote<TraceWork> {
   running ??= new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
   return (worker ??= Comlink.wrap<TraceWork>(running));
 }
 
-/** Ends whatever it does; it has to be shown the picture again. */
+/** The worker with a picture's pixels in sight; they are sent once. */
+export async function tracing(key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> {
+  const work = traceWork();
+  if (shown !== raster) {
+    shown = raster;
+    await work.see(key, raster);
+  }
+  return work;
+}
+
+/** Ends whatever it does. */
 export function endTraceWork(): void {
   running?.terminate();
-  running = worker = null;
+  running = worker = shown = null;
 }
 
 export { proxy } from 'comlink';

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { setFollow, type Follow } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
@@ -43,7 +44,7 @@
       <dd>{px(figures.mean)}</dd>
     </div>
     <div>
-      <dt>95 % within</dt>
+      <dt>95 %</dt>
       <dd>{px(figures.most)}</dd>
     </div>
     <div>
@@ -51,7 +52,7 @@
       <dd>{px(figures.worst)}</dd>
     </div>
     <div>
-      <dt>on the edge</dt>
+      <dt>on edge</dt>
       <dd>{percent(figures.within)}</dd>
     </div>
   </dl>
@@ -69,42 +70,46 @@
     label="Drift follows"
     value={follow}
     options={[
-      ['auto', found && follow === 'auto' ? `by itself: ${found}` : 'by itself'],
+      ['auto', found && follow === 'auto' ? `auto: ${found}` : 'auto'],
       ['edge', 'edge'],
       ['middle', 'middle'],
     ] as const}
     change={setTo}
   />
 {/if}
-<div class="row">
-  <button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
-</div>
-<Range
-  label="On the edge within"
-  value={desk.habits.driftWithin}
-  min={0.1}
-  max={5}
-  step={0.1}
-  text="{desk.habits.driftWithin.toFixed(1)} px of the picture"
-  change={(driftWithin) => desk.habits.set({ driftWithin })}
-/>
-<Range
-  label="Looked for within"
-  value={desk.habits.driftReach}
-  min={6}
-  max={60}
-  text="{desk.habits.driftReach} px on screen"
-  change={(driftReach) => desk.habits.set({ driftReach })}
-/>
-<Toggle label="Drift marks" on={desk.habits.whiskers} change={(whiskers) => desk.habits.set({ whiskers })} />
-<Toggle
-  label="Settle moves anchors"
-  on={desk.habits.settleAnchors}
-  change={(settleAnchors) => {
-    desk.habits.set({ settleAnchors });
-    if (offersSettling(desk)) void settleChosen(workplace);
-  }}
-/>
+<button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
+<Fold title="How it is measured">
+  <Range
+    label="On the edge within"
+    value={desk.habits.driftWithin}
+    min={0.1}
+    max={5}
+    step={0.1}
+    text="{desk.habits.driftWithin.toFixed(1)} px"
+    change={(driftWithin) => desk.habits.set({ driftWithin })}
+  />
+  <Range
+    label="Looked for within"
+    value={desk.habits.driftReach}
+    min={6}
+    max={60}
+    text="{desk.habits.driftReach} px on screen"
+    change={(driftReach) => desk.habits.set({ driftReach })}
+  />
+  <Toggle
+    label="Drift marks"
+    on={desk.habits.whiskers}
+    change={(whiskers) => desk.habits.set({ whiskers })}
+  />
+  <Toggle
+    label="Settle moves anchors"
+    on={desk.habits.settleAnchors}
+    change={(settleAnchors) => {
+      desk.habits.set({ settleAnchors });
+      if (offersSettling(desk)) void settleChosen(workplace);
+    }}
+  />
+</Fold>
 
 <style>
   dl {

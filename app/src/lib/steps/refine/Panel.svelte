@@ -108,10 +108,6 @@
         : 'One open path.'
       : `${shape.paths.length} outlines: the inner ones are holes.`}
   </p>
-  <p class="quiet">
-    Drag a segment to pull it through the pointer. Double-click adds an anchor; on an anchor it turns the
-    kind.
-  </p>
 {:else if desk.choice.shapes.length > 1}
   <h3 class="panel-title">{desk.choice.shapes.length} shapes</h3>
   <p class="quiet">Drag them, scale by a corner, turn outside a corner. Arrows nudge.</p>
@@ -121,6 +117,7 @@
   </p>
 {/if}
 
+<DriftFields {workplace} />
 {#if desk.choice.level === 'path' && desk.choice.shapes.length > 0}
   <Toggle
     label="Handles keep their angle"
@@ -138,7 +135,6 @@
     {/each}
   </div>
 {/if}
-<DriftFields {workplace} />
 {#if canMakeSymmetric(desk)}<EvenFields {workplace} />{/if}
 <Toggle label="Haze" on={desk.haze} change={(on) => (desk.haze = on)} />
 <Toggle label="Curvature comb" on={desk.comb} change={(on) => (desk.comb = on)} />

@@ -40,7 +40,7 @@ import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
 import { offerThinOut } from '$lib/bed/thinning';
 import { offerSettle, worstSpots } from '$lib/bed/settling';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
-import { endTraceWork, traceWork } from '$lib/workers/trace';
+import { endTraceWork, tracing } from '$lib/workers/trace';
 import Magnet from '@lucide/svelte/icons/locate-fixed';
 import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
@@ -125,8 +125,8 @@ export const thinChosen = (w: Workplace): Promise<void> =>
 export const settleChosen = (w: Workplace): Promise<void> =>
   said(w, 'Settling', endTraceWork, (told) =>
     offerSettle(w.desk, async (by, wishes) => {
-      await traceWork().see(by.raster.key, by.raster.pixels);
-      return traceWork().settle(by.raster.key, wishes, proxy(told));
+      const work = await tracing(by.raster.key, by.raster.pixels);
+      return work.settle(by.raster.key, wishes, proxy(told));
     }),
   );
 

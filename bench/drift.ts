@@ -1,0 +1,156 @@
+// Drift and Settle on the demo's own pictures, whose vector originals are known: what is measured beside the truth, and how
+// near Settle comes from a rough pass. Then what fields cost, beside OpenCV's nearest.
+import { join } from 'node:path';
+import sharp from 'sharp';
+import {
+  cubicPoint,
+  driftFigures,
+  edgeField,
+  EDGE_BLUR,
+  fieldTiles,
+  homography,
+  lineBlur,
+  measureDrift,
+  nearestOnPath,
+  parsePathData,
+  pathCubics,
+  project,
+  projectPath,
+  seeded,
+  settle,
+  tileAt,
+  tilesOf,
+  type FieldTiles,
+  type Path,
+  type Raster,
+} from '@mirrot/core';
+import { cornersOf } from '../demo/camera';
+import { FERN } from '../demo/originals/fern';
+import { GATE_BADGE } from '../demo/originals/gate-badge';
+import { BAR, GLASSHOUSE } from '../demo/originals/glasshouse';
+import type { Original } from '../demo/originals/original';
+import { PEN, PLANT_LABELS } from '../demo/originals/plant-labels';
+import { WATERING_CAN } from '../demo/originals/watering-can';
+import { BADGE_CORNERS } from '../demo/scene';
+import { loadOpenCv } from './opencv';
+import { time } from './table';
+
+const random = seeded(71);
+const pixels = async (name: string): Promise<Raster> => {
+  const file = join(import.meta.dirname, '..', 'demo', 'pictures', `${name}.jpg`);
+  const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
+};
+const map = homography(cornersOf(GATE_BADGE), BADGE_CORNERS);
+
+/** Pictures with shapes whose outline is in sight all round, and how their photograph sees them. */
+const CASES: readonly {
+  original: Original;
+  shapes: RegExp;
+  width: number | null;
+  through?: (p: Path) => Path;
+}[] = [
+  { original: WATERING_CAN, shapes: /^(Left leaf|Right leaf|Spout|Carry handle)$/, width: null },
+  { original: GATE_BADGE, shapes: /^(Field|Sun|Left post|Right post|Ground)$/, width: null, through: (p) => projectPath(p, (q) => project(map, q)).path }, // prettier-ignore
+  { original: FERN, shapes: /^Leaflet (3|5|8|12)$|^Rib$|^Stem$/, width: 6 },
+  { original: PLANT_LABELS, shapes: /./, width: PEN },
+  { original: GLASSHOUSE, shapes: /mullion|Roof bar|^House$|^Rose ring$/, width: BAR },
+];
+
+/** Mean distance of a path from the truth, where it is measured. */
+const trueOff = (path: Path, truth: Path): number => {
+  const d = pathCubics(path).flatMap((c) =>
+    Array.from({ length: 24 }, (_, i) => nearestOnPath(truth, cubicPoint(c, (i + 0.5) / 24))!.distance),
+  );
+  return d.reduce((s, v) => s + v, 0) / d.length;
+};
+
+console.log(
+  'Drift and Settle on the originals, picture px (mean over shapes; true: distance from the original):',
+);
+console.log(
+  '  picture          shapes anchors   on it   rough: true measured   settled: true measured   ms a path',
+);
+for (const { original, shapes, width, through } of CASES) {
+  const raster = await pixels(original.name);
+  const field: FieldTiles = width === null ? fieldTiles(raster, 'edge', EDGE_BLUR) : fieldTiles(raster, 'line', lineBlur(width)); // prettier-ignore
+  const rows = original.layers
+    .flatMap((l) => l.shapes)
+    .filter((s) => shapes.test(s.name))
+    .slice(0, 12)
+    .flatMap(({ d }) => {
+      const truth = parsePathData(d).map(through ?? ((p) => p))[0]!;
+      const rough = { ...truth, anchors: truth.anchors.map((a) => ({ ...a, x: a.x + 8 * random() - 4, y: a.y + 8 * random() - 4 })) }; // prettier-ignore
+      const on = driftFigures([measureDrift(truth, field, { reach: 12 })], 1);
+      if (!(on.measured > 0.5 * on.length)) return [];
+      const from = performance.now();
+      const { path, before, after } = settle(rough, field, { reach: 12 });
+      const took = performance.now() - from;
+      return [[truth.anchors.length, on.mean, trueOff(rough, truth), before.mean, trueOff(path, truth), after.mean, took]]; // prettier-ignore
+    });
+  const mean = (k: number): number => rows.reduce((s, r) => s + r[k]!, 0) / rows.length;
+  const f = (v: number, wide: number): string => v.toFixed(2).padStart(wide);
+  console.log(
+    `  ${original.name.padEnd(16)} ${String(rows.length).padStart(6)} ${mean(0).toFixed(1).padStart(7)} ${f(mean(1), 7)} ${f(mean(2), 13)} ${f(mean(3), 8)} ${f(mean(4), 15)} ${f(mean(5), 8)} ${mean(6).toFixed(0).padStart(11)}`,
+  );
+}
+
+const [WIDTH, HEIGHT] = [4000, 3000];
+const big: Raster = { width: WIDTH, height: HEIGHT, data: new Uint8ClampedArray(WIDTH * HEIGHT * 4) };
+for (let i = 0; i < big.data.length; i++)
+  big.data[i] = i % 4 === 3 ? 255 : 128 + 90 * Math.sin(i / 371) + ((i * 7919) % 17);
+const ours = time(() => {
+  const field = fieldTiles(big, 'edge', EDGE_BLUR);
+  for (const { i, j } of tilesOf(big)) tileAt(field, i, j);
+}, 2);
+console.log(`Edge field of 12 megapixels, ms: ${ours.toFixed(0)} in tiles, one thread`);
+const small: Raster = { width: 1200, height: 900, data: big.data.slice(0, 1200 * 900 * 4) };
+const one = time(() => void edgeField(small, { blur: EDGE_BLUR }));
+// OpenCV's nearest: Gaussian blur and Scharr's slopes of the three channels of Lab, and their products.
+interface Mat {
+  delete(): void;
+  convertTo(to: Mat, type: number, scale: number): void;
+}
+interface Cv {
+  readonly Mat: new () => Mat;
+  readonly Size: new (w: number, h: number) => object;
+  readonly COLOR_RGBA2RGB: number;
+  readonly COLOR_RGB2Lab: number;
+  readonly CV_32F: number;
+  readonly CV_32FC3: number;
+  readonly CV_8UC4: number;
+  matFromArray(rows: number, columns: number, type: number, data: ArrayLike<number>): Mat;
+  cvtColor(from: Mat, to: Mat, code: number): void;
+  GaussianBlur(from: Mat, to: Mat, size: object, sigma: number): void;
+  Scharr(from: Mat, to: Mat, depth: number, dx: number, dy: number): void;
+  multiply(a: Mat, b: Mat, to: Mat): void;
+}
+const { cv } = await loadOpenCv<Cv>();
+const theirs = time(() => {
+  const rgba = cv.matFromArray(small.height, small.width, cv.CV_8UC4, small.data);
+  const made = Array.from({ length: 9 }, () => new cv.Mat());
+  const [rgb, lab, float, blurred, dx, dy, xx, xy, yy] = made as [
+    Mat,
+    Mat,
+    Mat,
+    Mat,
+    Mat,
+    Mat,
+    Mat,
+    Mat,
+    Mat,
+  ];
+  cv.cvtColor(rgba, rgb, cv.COLOR_RGBA2RGB);
+  rgb.convertTo(float, cv.CV_32FC3, 1 / 255);
+  cv.cvtColor(float, lab, cv.COLOR_RGB2Lab);
+  cv.GaussianBlur(lab, blurred, new cv.Size(0, 0), EDGE_BLUR);
+  cv.Scharr(blurred, dx, cv.CV_32F, 1, 0);
+  cv.Scharr(blurred, dy, cv.CV_32F, 0, 1);
+  cv.multiply(dx, dx, xx);
+  cv.multiply(dx, dy, xy);
+  cv.multiply(dy, dy, yy);
+  for (const m of [rgba, ...made]) m.delete();
+});
+console.log(
+  `Edge field of 1.1 megapixels, ms: ours ${one.toFixed(0)}, OpenCV's blur and slopes of Lab ${theirs.toFixed(0)}: ${(theirs / one).toFixed(2)} times`,
+);
