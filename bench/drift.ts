@@ -3,17 +3,15 @@
 import { join } from 'node:path';
 import sharp from 'sharp';
 import {
-  cubicPoint,
   driftFigures,
   edgeField,
   EDGE_BLUR,
+  fieldFor,
   fieldTiles,
   homography,
-  lineBlur,
   measureDrift,
   nearestOnPath,
   parsePathData,
-  pathCubics,
   project,
   projectPath,
   seeded,
@@ -57,13 +55,14 @@ const CASES: readonly {
   { original: GLASSHOUSE, shapes: /mullion|Roof bar|^House$|^Rose ring$/, width: BAR },
 ];
 
-/** Mean distance of a path from the truth, where it is measured. */
-const trueOff = (path: Path, truth: Path): number => {
-  const d = pathCubics(path).flatMap((c) =>
-    Array.from({ length: 24 }, (_, i) => nearestOnPath(truth, cubicPoint(c, (i + 0.5) / 24))!.distance),
+/** Mean distance of a path from the truth, where it has an edge. */
+function trueOff(path: Path, truth: Path, field: FieldTiles, stroke?: number): number {
+  const { x, y, value } = measureDrift(path, field, { reach: 12, stroke });
+  const far = [...value].flatMap((v, i) =>
+    Number.isNaN(v) ? [] : [nearestOnPath(truth, { x: x[i]!, y: y[i]! })!.distance],
   );
-  return d.reduce((s, v) => s + v, 0) / d.length;
-};
+  return far.reduce((s, v) => s + v, 0) / far.length;
+}
 
 console.log(
   'Drift and Settle on the originals, picture px (mean over shapes; true: distance from the original):',
@@ -73,7 +72,8 @@ console.log(
 );
 for (const { original, shapes, width, through } of CASES) {
   const raster = await pixels(original.name);
-  const field: FieldTiles = width === null ? fieldTiles(raster, 'edge', EDGE_BLUR) : fieldTiles(raster, 'line', lineBlur(width)); // prettier-ignore
+  const { kind, blur, stroke } = fieldFor(width === null ? 'edge' : 'middle', width);
+  const field = fieldTiles(raster, kind, blur);
   const rows = original.layers
     .flatMap((l) => l.shapes)
     .filter((s) => shapes.test(s.name))
@@ -81,12 +81,12 @@ for (const { original, shapes, width, through } of CASES) {
     .flatMap(({ d }) => {
       const truth = parsePathData(d).map(through ?? ((p) => p))[0]!;
       const rough = { ...truth, anchors: truth.anchors.map((a) => ({ ...a, x: a.x + 8 * random() - 4, y: a.y + 8 * random() - 4 })) }; // prettier-ignore
-      const on = driftFigures([measureDrift(truth, field, { reach: 12 })], 1);
+      const on = driftFigures([measureDrift(truth, field, { reach: 12, stroke })], 1);
       if (!(on.measured > 0.5 * on.length)) return [];
       const from = performance.now();
-      const { path, before, after } = settle(rough, field, { reach: 12 });
+      const { path, before, after } = settle(rough, field, { reach: 12, stroke });
       const took = performance.now() - from;
-      return [[truth.anchors.length, on.mean, trueOff(rough, truth), before.mean, trueOff(path, truth), after.mean, took]]; // prettier-ignore
+      return [[truth.anchors.length, on.mean, trueOff(rough, truth, field, stroke), before.mean, trueOff(path, truth, field, stroke), after.mean, took]]; // prettier-ignore
     });
   const mean = (k: number): number => rows.reduce((s, r) => s + r[k]!, 0) / rows.length;
   const f = (v: number, wide: number): string => v.toFixed(2).padStart(wide);

@@ -227,4 +227,4 @@ export {
   type Follow,
 } from './trace/drift';
 export { settle, type Settled, type SettleOptions } from './trace/settle';
-export { EDGE_BLUR, likelyFollow, lineBlur } from './trace/follow';
+export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './trace/follow';

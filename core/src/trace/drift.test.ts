@@ -119,6 +119,23 @@ describe('drift to the middle of a stroke', () => {
   });
 });
 
+describe('drift to the middle of a wide stroke', () => {
+  it('is right to a tenth of a pixel where its ground is unlike on both sides', () => {
+    const path = (y: number, h: number) => pathOf([anchor(-5, y), anchor(205, y), anchor(205, y + h), anchor(-5, y + h)], true); // prettier-ignore
+    const raster = painted(200, 120, [{ path: path(60.4, 70), rgb: [150, 160, 150] }, { path: path(50.4, 20), rgb: [245, 240, 230] }], INK); // prettier-ignore
+    const field = fieldTiles(raster, 'edge', 1.5);
+    for (const width of [20, 18, 23]) {
+      const { value } = measureDrift(pathOf([anchor(20, 62), anchor(180, 62)]), field, {
+        reach: 8,
+        stroke: width,
+      });
+      const v = measured(value);
+      expect(v.length).toBeGreaterThan(120);
+      for (const x of v) expect(Math.abs(x - 1.6)).toBeLessThan(0.1);
+    }
+  });
+});
+
 describe('figures', () => {
   it('are weighted by length, for all or one segment, and say the worst', () => {
     const square = squarePath(40, 40, 80);

@@ -11,6 +11,11 @@ export interface DriftOptions {
   readonly reach: number;
   /** Along the path a value each so many pixels; 1 when left out. */
   readonly spacing?: number;
+  /**
+   * Width of the drawn stroke whose middle is followed, by an edge field: both its borders are looked for, half a width to
+   * either side, so that unlike ground on both sides pulls nothing (as it does a bend, Steger 1998).
+   */
+  readonly stroke?: number;
   /** The other side counts as positive: holes, and pictures that lie mirrored. */
   readonly flip?: boolean;
 }
@@ -115,15 +120,28 @@ function chainsOf(path: Path, flip: boolean, spacing: number): { chains: Station
   return { chains: chains.filter((q) => q.length > 0), ring: closes && chains.length === 1 };
 }
 
-/** Strength of the field along the normal of every station: offsets −reach … reach by half pixels, one row a station. */
-function profiles(stations: readonly Station[], field: FieldTiles, half: number): Float32Array {
+/**
+ * Strength of the field along the normal of every station: offsets −reach … reach by half pixels, one row a station. Of a
+ * stroke the geometric mean of its borders' strengths, `beside` to either side.
+ */
+function profiles(
+  stations: readonly Station[],
+  field: FieldTiles,
+  half: number,
+  beside: number,
+): Float32Array {
   const wide = 2 * half + 1;
   const out = new Float32Array(stations.length * wide);
   stations.forEach(({ at, n }, i) => {
+    const form = (o: number): number => formBetween(field, at.x + o * n.x, at.y + o * n.y, n.x, n.y);
     for (let k = 0; k < wide; k++) {
       const o = (k - half) * STEP;
-      const form = formBetween(field, at.x + o * n.x, at.y + o * n.y, n.x, n.y);
-      out[i * wide + k] = field.kind === 'edge' ? Math.sqrt(Math.max(0, form)) : form;
+      out[i * wide + k] =
+        field.kind === 'line'
+          ? form(o)
+          : beside > 0
+            ? Math.sqrt(Math.sqrt(Math.max(0, form(o - beside) * form(o + beside))))
+            : Math.sqrt(Math.max(0, form(o)));
     }
   });
   return out;
@@ -243,13 +261,13 @@ function track(
 export function measureDrift(
   path: Path,
   field: FieldTiles,
-  { reach, flip = false, spacing = 1 }: DriftOptions,
+  { reach, flip = false, spacing = 1, stroke = 0 }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
   const half = Math.max(2, Math.min(80, Math.round(reach / STEP)));
   const wide = 2 * half + 1;
   const { chains, ring } = chainsOf(path, flip, spacing);
-  const raw = chains.map((c) => profiles(c, field, half));
+  const raw = chains.map((c) => profiles(c, field, half, stroke / 2));
   if (field.kind === 'line') towards(raw, wide);
   const rows = raw.map((r, i) => smoothed(r, chains[i]!.length, wide, ring));
   const values: { station: Station; value: number; strength: number }[] = [];
@@ -261,7 +279,7 @@ export function measureDrift(
   const pulled = (bend: number): number => (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
   chains.forEach((stations, c) => {
     const row = rows[c]!;
-    const threshold = Math.max(LEAST[field.kind], ABOVE_NOISE * quiet(row));
+    const threshold = thresholdOf(row, wide, field, reach);
     const ks = track(row, stations.length, half, threshold, ring, Math.ceil(MOST_ASIDE * spacing));
     const found = stations.map((station, i) => {
       let k = ks[i]!;
@@ -317,6 +335,21 @@ function peak(before: number, here: number, after: number): number {
   const [a, b, c] = [before, here, after].map((v) => Math.log(Math.max(v, 1e-9))) as [number, number, number];
   const bend = a - 2 * b + c;
   return bend < 0 ? Math.max(-2, Math.min(2, (a - c) / bend)) : 0;
+}
+
+/**
+ * How strong a track must be: well above the grain, which the quiet quarter of what is seen shows. Where the field is so
+ * soft that no quiet ground lies in reach, a third of the usual hill is asked for instead.
+ */
+function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles, reach: number): number {
+  // A stroke's bend falls with the square of the blur it takes to see it.
+  const least = kind === 'line' ? LEAST.line * Math.min(1, (2.5 / blur) ** 2) : LEAST.edge;
+  const grain = ABOVE_NOISE * quiet(row);
+  if (reach >= 4 * blur) return Math.max(least, grain);
+  const tops: number[] = [];
+  for (let i = 0; i < row.length; i += wide) tops.push(Math.max(...row.subarray(i, i + wide)));
+  tops.sort((a, b) => a - b);
+  return Math.max(least, Math.min(grain, 0.35 * (tops[tops.length >> 1] ?? 0)));
 }
 
 /** The strength below which the quiet quarter of what is seen lies. */

@@ -1,7 +1,7 @@
 import type { Path } from '../path/path';
 import type { Raster } from '../picture/raster';
 import { measureDrift, type Follow } from './drift';
-import type { FieldTiles } from './field';
+import type { FieldKind, FieldTiles } from './field';
 
 /** Blur with which edges are looked for: enough to calm grain and JPEG blocks, little enough to keep two edges apart. */
 export const EDGE_BLUR = 1.5;
@@ -16,6 +16,20 @@ const BESIDE = 2.5;
  */
 export const lineBlur = (width: number | null): number =>
   width === null ? LINE_BLUR : Math.min(20, Math.max(1.2, width / (2 * Math.sqrt(3)) + 0.4));
+
+/** Strokes at least so wide, in picture pixels, are followed by both their borders. */
+const WIDE = 6;
+
+/** The field by which something is followed, and the width of the stroke when its borders are. */
+export const fieldFor = (
+  follow: Follow,
+  width: number | null,
+): { readonly kind: FieldKind; readonly blur: number; readonly stroke?: number } =>
+  follow === 'edge'
+    ? { kind: 'edge', blur: EDGE_BLUR }
+    : width !== null && width >= WIDE
+      ? { kind: 'edge', blur: EDGE_BLUR, stroke: width }
+      : { kind: 'line', blur: lineBlur(width) };
 
 /** Lightness of a pixel, 0 to 255, by sRGB's weights; the border's pixels stand for what lies beyond. */
 function lightAt({ width, height, data }: Raster, x: number, y: number): number {

@@ -1,5 +1,5 @@
 import {
-  EDGE_BLUR,
+  fieldFor,
   fieldTiles,
   likelyFollow,
   lineBlur,
@@ -25,8 +25,11 @@ function field(kind: FieldTiles['kind'], blur: number): FieldTiles {
   if (!tiles) fields.set(name, (tiles = fieldTiles(seen!.raster, kind, Number(blur.toFixed(1)))));
   return tiles;
 }
-const fieldFor = (follow: Follow, width: number | null): FieldTiles =>
-  follow === 'edge' ? field('edge', EDGE_BLUR) : field('line', lineBlur(width));
+/** The field something is measured by, and the width of its stroke when that matters. */
+function by(follow: Follow, width: number | null): { field: FieldTiles; stroke: number | undefined } {
+  const { kind, blur, stroke } = fieldFor(follow, width);
+  return { field: field(kind, blur), stroke };
+}
 
 const followOf = ({ path, follow, width, reach }: TraceWish): Follow =>
   follow ?? likelyFollow(path, field('line', lineBlur(width)), reach);
@@ -40,14 +43,16 @@ const work: TraceWork = {
     if (seen?.key !== key) return null;
     return wishes.map((wish) => {
       const follow = followOf(wish);
-      return { follow, drift: measureDrift(wish.path, fieldFor(follow, wish.width), wish) };
+      const { field: tiles, stroke } = by(follow, wish.width);
+      return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke }) };
     });
   },
   async settle(key, wishes, progress) {
     const out: Settled[] = [];
     for (const wish of wishes) {
       if (seen?.key !== key) return null;
-      out.push(settle(wish.path, fieldFor(followOf(wish), wish.width), wish.options));
+      const { field: tiles, stroke } = by(followOf(wish), wish.width);
+      out.push(settle(wish.path, tiles, { ...wish.options, stroke }));
       progress?.(out.length / wishes.length);
       await pause();
     }
