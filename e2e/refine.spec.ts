@@ -45,7 +45,7 @@ test('a path is cut, its ends joined again, neighbours merged, each one undo', a
   await page.locator('summary', { hasText: 'Steps' }).click();
   await page.getByRole('button', { name: 'Close the path' }).click();
   expect(await spots(h)).toHaveLength(4);
-  await page.getByRole('button', { name: 'Merge the anchors' }).click();
+  await page.getByRole('button', { name: 'Merge the anchors', exact: true }).click();
   expect(await spots(h)).toHaveLength(3);
 });
 
@@ -152,7 +152,7 @@ test('a handle is turned and stretched by numbers, mirrored across, measured whi
   expect((await middle()).out!.x).toBeCloseTo(50, 6);
   expect((await middle()).out!.y).toBeCloseTo(0, 6);
   expect((await middle()).in!.x).toBeCloseTo(-60, 0);
-  await page.getByRole('button', { name: 'Mirror to the other side' }).click();
+  await page.getByRole('button', { name: 'Mirror across' }).click();
   expect((await middle()).in!.x).toBeCloseTo(-50, 6);
   await page.getByText('Curvature comb').click();
   await expect(h.bed.locator('.comb')).toHaveCount(1);

@@ -85,6 +85,26 @@ try {
   await can.page.waitForTimeout(1500);
   await keep(can.page, 'export');
 
+  const drift = await desk('Gate badge');
+  await drift.page.keyboard.press('3');
+  await drift.page.getByRole('button', { name: /^Refine .* px/ }).waitFor();
+  await drift.click(0.503, 0.8);
+  await drift.page.keyboard.press('Shift+0');
+  await drift.page.waitForTimeout(1500);
+  await drift.page.getByLabel(/^Drift along/).hover();
+  await keep(drift.page, 'drift');
+  await drift.page.keyboard.press('e');
+  await drift.page.getByText(/^Settle .*: mean drift/).waitFor();
+  await keep(drift.page, 'settle');
+
+  const icon = await desk('Glasshouse');
+  await icon.page.keyboard.press('3');
+  await icon.click(0.2, 0.5);
+  await icon.page.keyboard.press('n');
+  await icon.page.waitForTimeout(1500);
+  await icon.move(0.44, 0.35);
+  await keep(icon.page, 'refine-line');
+
   const square = await desk('Gate badge');
   await square.page.getByRole('button', { name: 'Square up' }).click();
   await square.page.getByRole('button', { name: /Top left corner/ }).waitFor();

@@ -42,8 +42,8 @@ const STAY = 0.05;
 const HOLD = 0.02;
 /** A straight segment is bent when its edge bows by more than this from the line, picture pixels. */
 const BOW = 0.8;
-/** What counts as better: a hair less is chance. */
-const BETTER = 0.985;
+/** What counts as better, picture pixels: a hair less is chance. */
+const BETTER = 0.03;
 
 /** A corner that turns by less than this is a joint: its sides stay in line. */
 const JOINT = Math.cos((8 * Math.PI) / 180);
@@ -335,7 +335,7 @@ export function settle(
     current = next;
   }
   const after = driftFigures([measureDrift(best.path, field, where)], tolerance);
-  return best.path !== path && after.mean < BETTER * before.mean
+  return best.path !== path && after.mean < before.mean - BETTER
     ? { path: best.path, before, after }
     : nothing;
 }

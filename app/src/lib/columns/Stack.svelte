@@ -346,6 +346,7 @@
   .small {
     font-size: 11.5px;
     line-height: 1.2;
+    white-space: nowrap;
   }
   .fold,
   .mini,

@@ -199,6 +199,8 @@ export class Desk {
   /** A place along a path that the chart points at, or that the pointer is near: the shape, the path, the entry. */
   driftAt: { readonly shape: string; readonly part: number; readonly entry: number } | null =
     $state.raw(null);
+  /** Spots of the sheet that the walk along the worst drift has been to. */
+  walked: readonly Point[] = [];
   #glass: Record<Step, number> = $state({ ...GLASS_AT_FIRST });
   #glassBefore = 50;
   #viewBefore: View | null = null;

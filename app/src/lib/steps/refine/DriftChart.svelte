@@ -113,7 +113,7 @@
       x: {
         grid: { display: false },
         border: { color: line },
-        ticks: { color: quiet, font, maxTicksLimit: 4 },
+        ticks: { color: quiet, font, maxTicksLimit: 4, precision: 0 },
       },
       y: {
         grid: { color: line },
@@ -127,7 +127,7 @@
         ? new Chart(canvas, {
             type: 'line',
             data: { datasets: [{ data: entries.map((e) => ({ x: e.x, y: e.y ?? NaN })), borderColor: plum, borderWidth: 1.5, pointRadius: 0, spanGaps: false, parsing: false }] },
-            options: { ...options, scales: { x: { ...scales.x, type: 'linear', max: entries.at(-1)?.x ?? 1 }, y: { ...scales.y, suggestedMin: -1.5 * within, suggestedMax: 1.5 * within } } },
+            options: { ...options, scales: { x: { ...scales.x, type: 'linear', max: Math.ceil(entries.at(-1)?.x ?? 1) }, y: { ...scales.y, suggestedMin: -1.5 * within, suggestedMax: 1.5 * within } } },
             plugins: [marks],
           }) // prettier-ignore
         : new Chart(canvas, {
@@ -187,7 +187,7 @@
   change={(k) => (kind = k)}
 />
 <div class="chart">
-  <canvas bind:this={canvas} aria-label={summary} onpointermove={pointAt}>{summary}</canvas>
+  <canvas bind:this={canvas} role="img" aria-label={summary} onpointermove={pointAt}>{summary}</canvas>
 </div>
 <p class="quiet small">{kind === 'along' ? said : 'Share of the length in percent, by drift in px.'}</p>
 

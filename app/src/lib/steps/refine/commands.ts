@@ -9,12 +9,14 @@ import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
 import {
   apply,
+  distance,
   findNode,
   freeHole,
   makeHole,
   meanScale,
   pathInside,
   shapesOf,
+  type Point,
   type Shape,
   wholePaths,
 } from '@mirrot/core';
@@ -38,7 +40,7 @@ import {
 } from '$lib/bed/anchors';
 import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
 import { offerThinOut } from '$lib/bed/thinning';
-import { offerSettle, worstSpots } from '$lib/bed/settling';
+import { offerSettle, worstSpots, type WorstSpot } from '$lib/bed/settling';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
 import { endTraceWork, tracing } from '$lib/workers/trace';
 import Magnet from '@lucide/svelte/icons/locate-fixed';
@@ -130,23 +132,35 @@ export const settleChosen = (w: Workplace): Promise<void> =>
     }),
   );
 
+/** Spots nearer to each other than this count as one on the walk, picture pixels. */
+const ONE_SPOT = 8;
+
 /** Goes to the worst spot, then to the next worst, and round again. */
 function toWorst({ desk }: Workplace): void {
   const spots = worstSpots(desk);
   if (spots.length === 0)
     return desk.say(`Nothing measured drifts by more than ${desk.habits.driftWithin} px.`, 'good');
-  const now = desk.driftAt;
-  const at = spots.findIndex((s) => s.shape === now?.shape && s.part === now.part && s.entry === now.entry);
-  const spot = spots[(at + 1) % spots.length]!;
-  const known = desk.drifts.of(spot.shape)!;
-  const part = known.parts[spot.part]!;
+  const placeOf = ({ shape, part, entry }: WorstSpot): Point => {
+    const { drift, map } = desk.drifts.of(shape)!.parts[part]!;
+    return apply(map, { x: drift.x[entry]!, y: drift.y[entry]! });
+  };
+  // Spots are told by where they lie: what is looked for within changes with the zoom, and the list with it.
+  const apart = ONE_SPOT * meanScale(desk.traced!.placement);
+  const unseen = (s: WorstSpot): boolean => desk.walked.every((w) => distance(w, placeOf(s)) > apart);
+  let spot = spots.find(unseen);
+  if (!spot) {
+    desk.walked = [];
+    spot = spots[0]!;
+  }
+  const place = placeOf(spot);
+  desk.walked = [...desk.walked, place];
   desk.choose(chooseShapes([spot.shape], 'path'));
   desk.driftAt = { shape: spot.shape, part: spot.part, entry: spot.entry };
-  const place = apply(part.map, { x: part.drift.x[spot.entry]!, y: part.drift.y[spot.entry]! });
   const scale = Math.max(desk.view.scale, 4 / meanScale(desk.traced!.placement));
   const { width, height } = desk.bed;
   desk.jump({ scale, tx: width / 2 - place.x * scale, ty: height / 2 - place.y * scale });
-  desk.say(`Spot ${((at + 1) % spots.length) + 1} of ${spots.length}: ${spot.size.toFixed(1)} px off.`);
+  const count = Math.max(spots.length, desk.walked.length);
+  desk.say(`Spot ${desk.walked.length} of ${count}: ${spot.size.toFixed(1)} px off.`);
 }
 
 /** Commands on chosen anchors and paths, in the panel and the finder. */

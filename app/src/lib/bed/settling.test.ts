@@ -1,0 +1,161 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import {
+  corner,
+  driftFigures,
+  EDGE_BLUR,
+  fieldTiles,
+  measureDrift,
+  setFollow,
+  settle,
+  type Path,
+  type Raster,
+} from '@mirrot/core';
+import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
+import { rasterMap, wishesOf } from '$lib/desk/drifts.svelte';
+import type { TraceWish } from '$lib/workers/trace';
+import { offerSettle, worstSpots, type Settler } from './settling';
+import { benchWith, shapeWith, withPicture, type Bench } from './testing';
+import { whiskersOf } from './whiskers';
+
+/** A picture of a dark square from 60 to 140 on light ground. */
+const picture: Raster = (() => {
+  const [width, height] = [200, 200];
+  const data = new Uint8ClampedArray(width * height * 4).fill(255);
+  for (let y = 60; y < 140; y++)
+    for (let x = 60; x < 140; x++) data.fill(50, (y * width + x) * 4, (y * width + x) * 4 + 3);
+  return { width, height, data };
+})();
+const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);
+
+// In the page a worker does this; here the same is done at once.
+vi.mock('$lib/workers/trace', () => ({
+  tracing: async () => ({
+    drift: async (_key: string, wishes: readonly TraceWish[]) =>
+      wishes.map((w) => ({ follow: 'edge', drift: measureDrift(w.path, tiles, w) })),
+  }),
+}));
+const here: Settler = async (_by, wishes) => wishes.map((w) => settle(w.path, tiles, w.options));
+
+const rough: Path = {
+  id: 'p',
+  closed: true,
+  anchors: [corner(62, 57), corner(143, 61), corner(138, 142), corner(59, 137)],
+};
+let b: Bench;
+beforeEach(() => {
+  b = benchWith([shapeWith('s', [rough])], 'refine', 2);
+  withPicture(b, 200, 200);
+  b.desk.habits.set({ driftReach: 16, driftWithin: 1, settleAnchors: true });
+  b.desk.inks.raster = { key: 'src', pixels: picture, step: 1 };
+  b.desk.choose(chooseShapes(['s'], 'path'));
+});
+const off = (): number => driftFigures([measureDrift(b.shapes[0]!.paths[0]!, tiles, { reach: 8 })], 1).mean;
+
+describe('Settle', () => {
+  it('is offered with figures before and after, taken as one step and undone as one', async () => {
+    expect(off()).toBeGreaterThan(1);
+    await offerSettle(b.desk, here);
+    expect(b.desk.offer!.text).toMatch(/^Settle .*: mean drift \d\.\d\d → 0\.\d\d px, worst/);
+    expect(b.shapes[0]!.paths[0]).toEqual(rough);
+    b.desk.offer!.take();
+    expect(off()).toBeLessThan(0.15);
+    for (const [i, [x, y]] of (
+      [
+        [60, 60],
+        [140, 60],
+        [140, 140],
+        [60, 140],
+      ] as const
+    ).entries()) {
+      // prettier-ignore
+      const a = b.shapes[0]!.paths[0]!.anchors[i]!;
+      expect(Math.hypot(a.x - x, a.y - y)).toBeLessThan(0.3);
+    }
+    expect(b.desk.history.done.at(-1)!.label).toBe('Settle');
+    b.desk.undo();
+    expect(b.shapes[0]!.paths[0]).toEqual(rough);
+  });
+
+  it('keeps to the segment between two chosen anchors', async () => {
+    b.desk.choose(chooseAnchors([0, 1].map((index) => ({ shape: 's', path: 'p', index }))));
+    await offerSettle(b.desk, here);
+    b.desk.offer?.take();
+    const { anchors } = b.shapes[0]!.paths[0]!;
+    expect(anchors[2]).toEqual(rough.anchors[2]);
+    expect(anchors[3]).toEqual(rough.anchors[3]);
+  });
+
+  it('says when it cannot help, and leaves what was edited meanwhile', async () => {
+    await offerSettle(b.desk, here);
+    b.desk.offer!.take();
+    await offerSettle(b.desk, here);
+    expect(b.desk.offer).toBeNull();
+    expect(b.desk.notice!.text).toContain('as near to the edge');
+    b.desk.undo();
+    await offerSettle(b.desk, async (by, wishes) => {
+      b.desk.change('Say what drift follows', setFollow(['s'], 'edge'), { choice: b.desk.choice });
+      return here(by, wishes);
+    });
+    expect(b.desk.offer).toBeNull();
+    b.desk.inks.raster = null;
+    await offerSettle(b.desk, here);
+    expect(b.desk.notice!.text).toContain('no picture');
+  });
+
+  it('finds the edge of a picture that lies turned and larger', async () => {
+    const placement = [1.2, 0.5, -0.5, 1.2, 90, 20] as const;
+    b.desk.change('Place', (d) => void Object.assign(d.pictures[0]!, { placement }), {
+      choice: b.desk.choice,
+    });
+    const by = b.desk.measuring!;
+    const [wish] = wishesOf(b.shapes[0]!, by);
+    expect(wish!.path.anchors).toHaveLength(4);
+    const onSheet = { ...rough, anchors: rough.anchors.map((a) => ({ ...a, x: 1.2 * a.x - 0.5 * a.y + 90, y: 0.5 * a.x + 1.2 * a.y + 20 })) }; // prettier-ignore
+    b.desk.change('Put', (d) => void Object.assign((d.layers[0]!.children[0] as { paths: object[] }).paths, [onSheet]), { choice: b.desk.choice }); // prettier-ignore
+    await offerSettle(b.desk, here);
+    b.desk.offer!.take();
+    const map = rasterMap(b.desk.measuring!);
+    const a = b.shapes[0]!.paths[0]!.anchors[0]!;
+    expect(Math.hypot(a.x - (map[0] * 60 + map[2] * 60 + map[4]), a.y - (map[1] * 60 + map[3] * 60 + map[5]))).toBeLessThan(0.5); // prettier-ignore
+  });
+});
+
+describe('drift on the desk', () => {
+  const measured = async (): Promise<void> => {
+    b.desk.drifts.measure(b.desk.art, b.desk.measuring!, ['s']);
+    await vi.waitFor(() => expect(b.desk.drifts.of('s')?.shape).toBe(b.shapes[0]));
+  };
+
+  it('is measured for what is there, and again for what has changed', async () => {
+    await measured();
+    const first = b.desk.drifts.of('s')!.figures.mean;
+    expect(first).toBeCloseTo(off(), 1);
+    expect(b.desk.drifts.all!.mean).toBeCloseTo(first, 9);
+    b.drag({ x: 62, y: 57 }, { x: 60, y: 60 });
+    await measured();
+    expect(b.desk.drifts.of('s')!.figures.mean).toBeLessThan(first);
+  });
+
+  it('names the worst spots, worst first, each beyond the tolerance', async () => {
+    await measured();
+    const spots = worstSpots(b.desk);
+    expect(spots.length).toBeGreaterThan(2);
+    expect(spots.map((s) => s.size)).toEqual(spots.map((s) => s.size).toSorted((x, y) => y - x));
+    expect(spots.every((s) => s.size > 1)).toBe(true);
+  });
+
+  it('shows as whiskers four times as long as it is, thinner within the tolerance, none off the bed', async () => {
+    await measured();
+    const { parts, step } = b.desk.drifts.of('s')!;
+    const { beyond, within } = whiskersOf(parts[0]!, step, { scale: 2, tx: 0, ty: 0 }, 1, 800, 600);
+    const lengths = [...beyond.matchAll(/M([\d.-]+) ([\d.-]+)L([\d.-]+) ([\d.-]+)/g)].map(([, a, c, d, e]) =>
+      Math.hypot(Number(d) - Number(a), Number(e) - Number(c)),
+    );
+    expect(lengths.length).toBeGreaterThan(10);
+    expect(Math.min(...lengths)).toBeGreaterThan(4 * 2 * 0.95);
+    expect(Math.max(...lengths)).toBeLessThan(4 * 2 * 4.5);
+    expect(within).not.toBe('');
+    const away = whiskersOf(parts[0]!, step, { scale: 2, tx: 5000, ty: 0 }, 1, 800, 600);
+    expect(away).toEqual({ beyond: '', within: '', none: '' });
+  });
+});
