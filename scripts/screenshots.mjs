@@ -88,7 +88,8 @@ try {
   const drift = await desk('Gate badge');
   await drift.page.keyboard.press('3');
   await drift.page.getByRole('button', { name: /^Refine .* px/ }).waitFor();
-  await drift.click(0.503, 0.8);
+  for (let k = 0; k < 8 && !/fill of Ground/.test(await drift.page.locator('.status').textContent()); k++)
+    await drift.page.keyboard.press('v');
   await drift.page.keyboard.press('Shift+0');
   await drift.page.waitForTimeout(1500);
   await drift.page.getByLabel(/^Drift along/).hover();
@@ -99,7 +100,8 @@ try {
 
   const icon = await desk('Glasshouse');
   await icon.page.keyboard.press('3');
-  await icon.click(0.2, 0.5);
+  await icon.page.keyboard.press('v');
+  await icon.page.keyboard.press('n');
   await icon.page.keyboard.press('n');
   await icon.page.waitForTimeout(1500);
   await icon.move(0.44, 0.35);

@@ -186,8 +186,8 @@
   ] as const}
   change={(k) => (kind = k)}
 />
-<div class="chart">
-  <canvas bind:this={canvas} role="img" aria-label={summary} onpointermove={pointAt}>{summary}</canvas>
+<div class="chart" role="img" aria-label={summary}>
+  <canvas bind:this={canvas} aria-hidden="true" onpointermove={pointAt}></canvas>
 </div>
 <p class="quiet small">{kind === 'along' ? said : 'Share of the length in percent, by drift in px.'}</p>
 
