@@ -10,6 +10,7 @@ import {
   fieldTiles,
   homography,
   measureDrift,
+  measureWeight,
   nearestOnPath,
   parsePathData,
   project,
@@ -92,6 +93,22 @@ for (const { original, shapes, width, through } of CASES) {
   const f = (v: number, wide: number): string => v.toFixed(2).padStart(wide);
   console.log(
     `  ${original.name.padEnd(16)} ${String(rows.length).padStart(6)} ${mean(0).toFixed(1).padStart(7)} ${f(mean(1), 7)} ${f(mean(2), 13)} ${f(mean(3), 8)} ${f(mean(4), 15)} ${f(mean(5), 8)} ${mean(6).toFixed(0).padStart(11)}`,
+  );
+}
+
+console.log('Weight of strokes, picture px (as drawn, measured median, farthest off of all in a hundred):');
+for (const { original, shapes, width } of CASES.filter(
+  (c) => c.original === PLANT_LABELS || c.original === GLASSHOUSE,
+)) {
+  const field = fieldTiles(await pixels(original.name), 'edge', 1.2);
+  const found = original.layers
+    .flatMap((l) => l.shapes)
+    .filter((s) => shapes.test(s.name))
+    .flatMap(({ d }) => measureWeight(parsePathData(d)[0]!, field, 60)?.width ?? [])
+    .sort((a, b) => a - b);
+  const worst = Math.max(...found.map((w) => Math.abs(w / width! - 1)));
+  console.log(
+    `  ${original.name.padEnd(16)} ${width!.toFixed(1)} ${found[found.length >> 1]!.toFixed(2)} ${(100 * worst).toFixed(1)} % (${found.length} strokes)`,
   );
 }
 

@@ -228,3 +228,4 @@ export {
 } from './trace/drift';
 export { settle, type Settled, type SettleOptions } from './trace/settle';
 export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './trace/follow';
+export { measureWeight, type StrokeWeight } from './trace/weight';

@@ -124,39 +124,46 @@ function planes(
 }
 
 /**
- * One plane through a Gaussian both ways, the margin of `r` on all sides used up. Kernels of up to eleven weights, the
- * common ones, are written out: this is where a field's time goes.
+ * A run of sums of eleven weighted pixels, `stride` apart, written out: this is where a field's time goes.
+ *
+ * @param g weights for 0 … 5 strides aside; those beyond the kernel are 0 and lie at `last` strides
  */
+function weighed(
+  from: Float32Array,
+  out: Float32Array,
+  run: { readonly at: number; readonly to: number; readonly count: number },
+  stride: number,
+  last: number,
+  g: readonly number[],
+): void {
+  const [a, b, c, d, e, f] = g as [number, number, number, number, number, number];
+  const [s2, s3, s4, s5] = [2, 3, 4, 5].map((k) => Math.min(k, last) * stride) as [
+    number,
+    number,
+    number,
+    number,
+  ];
+  const end = run.to + run.count;
+  for (let to = run.to, at = run.at; to < end; to++, at++)
+    out[to] =
+      a * from[at]! +
+      b * (from[at - stride]! + from[at + stride]!) +
+      c * (from[at - s2]! + from[at + s2]!) +
+      d * (from[at - s3]! + from[at + s3]!) +
+      e * (from[at - s4]! + from[at + s4]!) +
+      f * (from[at - s5]! + from[at + s5]!);
+}
+
+/** One plane through a Gaussian both ways, the margin of `r` on all sides used up. */
 function blurred(from: Float32Array, w: number, h: number, g: Float64Array, r: number): Float32Array {
   if (r > 5) return down(across(from, w, h, g, r, false), w - 2 * r, h, g, r, false);
-  const [a, b, c, d, e, f] = [0, 1, 2, 3, 4, 5].map((k) => (k <= r ? g[r + k]! : 0)) as [number, number, number, number, number, number]; // prettier-ignore
-  const [R2, R3, R4, R5] = [2, 3, 4, 5].map((k) => Math.min(k, r)) as [number, number, number, number];
+  const weights = [0, 1, 2, 3, 4, 5].map((k) => (k <= r ? g[r + k]! : 0));
   const wide = w - 2 * r;
   const rows = new Float32Array(wide * h);
-  for (let y = 0; y < h; y++) {
-    let at = y * w + r;
-    const end = (y + 1) * wide;
-    for (let to = y * wide; to < end; to++, at++)
-      rows[to] =
-        a * from[at]! +
-        b * (from[at - 1]! + from[at + 1]!) +
-        c * (from[at - R2]! + from[at + R2]!) +
-        d * (from[at - R3]! + from[at + R3]!) +
-        e * (from[at - R4]! + from[at + R4]!) +
-        f * (from[at - R5]! + from[at + R5]!);
-  }
-  const high = h - 2 * r;
-  const out = new Float32Array(wide * high);
-  const [d1, d2, d3, d4, d5] = [wide, R2 * wide, R3 * wide, R4 * wide, R5 * wide];
-  const end = wide * high;
-  for (let to = 0, at = r * wide; to < end; to++, at++)
-    out[to] =
-      a * rows[at]! +
-      b * (rows[at - d1]! + rows[at + d1]!) +
-      c * (rows[at - d2]! + rows[at + d2]!) +
-      d * (rows[at - d3]! + rows[at + d3]!) +
-      e * (rows[at - d4]! + rows[at + d4]!) +
-      f * (rows[at - d5]! + rows[at + d5]!);
+  for (let y = 0; y < h; y++)
+    weighed(from, rows, { at: y * w + r, to: y * wide, count: wide }, 1, r, weights);
+  const out = new Float32Array(wide * (h - 2 * r));
+  weighed(rows, out, { at: r * wide, to: 0, count: out.length }, wide, r, weights);
   return out;
 }
 

@@ -5,6 +5,7 @@ import {
   EDGE_BLUR,
   fieldTiles,
   measureDrift,
+  measureWeight,
   setFollow,
   settle,
   type Path,
@@ -15,6 +16,7 @@ import { rasterMap, wishesOf } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
 import { offerSettle, worstSpots, type Settler } from './settling';
 import { benchWith, shapeWith, withPicture, type Bench } from './testing';
+import { weigh, type Weigher } from './weighing';
 import { whiskersOf } from './whiskers';
 
 /** A picture of a dark square from 60 to 140 on light ground. */
@@ -117,6 +119,38 @@ describe('Settle', () => {
     const map = rasterMap(b.desk.measuring!);
     const a = b.shapes[0]!.paths[0]!.anchors[0]!;
     expect(Math.hypot(a.x - (map[0] * 60 + map[2] * 60 + map[4]), a.y - (map[1] * 60 + map[3] * 60 + map[5]))).toBeLessThan(0.5); // prettier-ignore
+  });
+});
+
+describe('Measure weight', () => {
+  // A bar of 12 px, from 40 to 160 along y = 100, drawn on with a thinner line aside of its middle.
+  const bar: Raster = (() => {
+    const data = new Uint8ClampedArray(200 * 200 * 4).fill(255);
+    for (let y = 94; y < 106; y++)
+      for (let x = 40; x < 160; x++) data.fill(60, (y * 200 + x) * 4, (y * 200 + x) * 4 + 3);
+    return { width: 200, height: 200, data };
+  })();
+  const weigher: Weigher = async (_by, paths) =>
+    paths.map((p) => measureWeight(p, fieldTiles(bar, 'edge', 1.2), 40));
+  const line: Path = { id: 'l', closed: false, anchors: [corner(50, 101), corner(150, 101)] };
+
+  it('gives the line the width and colour of the stroke under it, one undo', async () => {
+    b = benchWith([shapeWith('line', [line], { fill: null })], 'refine', 2);
+    withPicture(b, 200, 200);
+    b.desk.inks.raster = { key: 'src', pixels: bar, step: 1 };
+    b.desk.choose(chooseShapes(['line'], 'path'));
+    await weigh(b.desk, weigher);
+    expect(b.shapes[0]!.stroke!.width).toBeGreaterThan(12 * 0.97);
+    expect(b.shapes[0]!.stroke!.width).toBeLessThan(12 * 1.03);
+    expect(b.shapes[0]!.stroke!.hex).toBe('#3c3c3c');
+    b.desk.undo();
+    expect(b.shapes[0]!.stroke).toBeNull();
+  });
+
+  it('says when there is no stroke, and changes nothing', async () => {
+    await weigh(b.desk, async (_by, paths) => paths.map(() => null));
+    expect(b.desk.notice!.text).toContain('Nothing was changed');
+    expect(b.desk.history.done).toHaveLength(1);
   });
 });
 

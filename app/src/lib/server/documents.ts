@@ -100,20 +100,21 @@ const MOST_CHANGES = 300;
 const MOST_TOLD = 4_000_000;
 
 /** The newest changes of a project with what they were to the history, as far back as is told. */
-export async function getJournal(db: Database, projectId: string): Promise<JournalAnswer> {
-  const { revision } = await getArt(db, projectId);
-  const rows = await db
-    .selectFrom('journal')
-    .select(['patches', 'note'])
-    .where('project_id', '=', projectId)
-    .orderBy('revision', 'desc')
-    .limit(MOST_CHANGES)
-    .execute();
-  let told = 0;
-  const end = rows.findIndex((r) => (told += r.patches.length + (r.note?.length ?? 0)) > MOST_TOLD);
-  const changes = (end < 0 ? rows : rows.slice(0, end)).reverse().map(({ patches, note }) => ({
-    patches: JSON.parse(patches) as Patch[],
-    note: note === null ? null : (JSON.parse(note) as JournalAnswer['changes'][number]['note']),
-  }));
-  return { revision, changes };
-}
+export const getJournal = (db: Database, projectId: string): Promise<JournalAnswer> =>
+  db.transaction().execute(async (tx) => {
+    const { revision } = await getArt(tx, projectId);
+    const rows = await tx
+      .selectFrom('journal')
+      .select(['patches', 'note'])
+      .where('project_id', '=', projectId)
+      .orderBy('revision', 'desc')
+      .limit(MOST_CHANGES)
+      .execute();
+    let told = 0;
+    const end = rows.findIndex((r) => (told += r.patches.length + (r.note?.length ?? 0)) > MOST_TOLD);
+    const changes = (end < 0 ? rows : rows.slice(0, end)).reverse().map(({ patches, note }) => ({
+      patches: JSON.parse(patches) as Patch[],
+      note: note === null ? null : (JSON.parse(note) as JournalAnswer['changes'][number]['note']),
+    }));
+    return { revision, changes };
+  });

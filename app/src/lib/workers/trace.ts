@@ -1,4 +1,4 @@
-import type { Drift, Follow, Path, Raster, Settled, SettleOptions } from '@mirrot/core';
+import type { Drift, Follow, Path, Raster, Settled, SettleOptions, StrokeWeight } from '@mirrot/core';
 import * as Comlink from 'comlink';
 
 /** A path to be measured, in pixels of the raster. */
@@ -23,6 +23,8 @@ export interface TraceWork {
   see(key: string, raster: Raster): void;
   /** Drift of each path; null when the picture is another one meanwhile. */
   drift(key: string, wishes: readonly TraceWish[]): Promise<Traced[] | null>;
+  /** Weight of the stroke under each path. */
+  weigh(key: string, paths: readonly Path[]): Promise<(StrokeWeight | null)[] | null>;
   settle(
     key: string,
     wishes: readonly (TraceWish & { readonly options: SettleOptions })[],

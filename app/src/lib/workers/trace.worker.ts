@@ -4,6 +4,7 @@ import {
   likelyFollow,
   lineBlur,
   measureDrift,
+  measureWeight,
   settle,
   type FieldTiles,
   type Follow,
@@ -15,6 +16,10 @@ import { pause } from './pause';
 import type { TraceWish, TraceWork } from './trace';
 
 // Measures paths against the picture away from the page.
+
+/** Little blur, so that thin strokes keep their width; the widest stroke looked for, in pixels. */
+const WEIGHT_BLUR = 1.2;
+const WEIGHT_REACH = 60;
 
 let seen: { key: string; raster: Raster } | null = null;
 let fields = new Map<string, FieldTiles>();
@@ -46,6 +51,10 @@ const work: TraceWork = {
       const { field: tiles, stroke } = by(follow, wish.width);
       return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke }) };
     });
+  },
+  async weigh(key, paths) {
+    if (seen?.key !== key) return null;
+    return paths.map((path) => measureWeight(path, field('edge', WEIGHT_BLUR), WEIGHT_REACH));
   },
   async settle(key, wishes, progress) {
     const out: Settled[] = [];

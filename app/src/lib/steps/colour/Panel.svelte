@@ -1,4 +1,6 @@
 <script lang="ts">
+  import { isOffered } from '$lib/desk/command';
+  import { command } from '../commands';
   import X from '@lucide/svelte/icons/x';
   import {
     formatHex,
@@ -122,6 +124,11 @@
       max={10_000}
       change={setWeight}
     />
+  {/if}
+  {#if isOffered(command('measure-weight'), workplace)}
+    <button class="plain-button" onclick={() => command('measure-weight').run(workplace)}
+      >Measure weight</button
+    >
   {/if}
 {/if}
 

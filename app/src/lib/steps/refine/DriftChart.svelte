@@ -1,6 +1,7 @@
 <script lang="ts">
   import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js'; // prettier-ignore
   import { fromPx } from '@mirrot/core';
+  import { untrack } from 'svelte';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { ShapeDrift } from '$lib/desk/drifts.svelte';
   import { entryOnBed } from '$lib/bed/whiskers';
@@ -9,7 +10,12 @@
 
   // Drift along a shape's paths, its anchors as ticks; or how often each drift is found. Pointing at the chart points on
   // the bed, and pointing at the path points at the chart.
-  let { desk, shape }: { desk: Desk; shape: ShapeDrift } = $props();
+  let { desk, shape: now }: { desk: Desk; shape: ShapeDrift } = $props();
+  /** What is charted: while something is dragged, what it was before, so that the hand has the frame to itself. */
+  let shape = $state.raw(untrack(() => now));
+  $effect(() => {
+    if (!desk.pressing || now.shape.id !== shape.shape.id) shape = now;
+  });
   Chart.register(
     LineController,
     LineElement,

@@ -38,7 +38,7 @@
   /** Buttons of the panel: what can be done now with what is chosen. */
   const BUTTONS = [
     'straighten', 'close-open', 'cut-here', 'start-here', 'merge-anchors', 'join-straight', 'join-middle', 'align-level', 'align-upright',
-    'even-across', 'even-down', 'protect', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse',
+    'even-across', 'even-down', 'protect', 'choose-between', 'add-three', 'add-extremes', 'add-inflections', 'reverse', 'measure-weight',
   ]; // prettier-ignore
   const offered = $derived(
     desk.choice.level === 'path'

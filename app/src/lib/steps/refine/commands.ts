@@ -40,6 +40,7 @@ import {
 } from '$lib/bed/anchors';
 import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
 import { offerThinOut } from '$lib/bed/thinning';
+import { weigh } from '$lib/bed/weighing';
 import { offerSettle, worstSpots, type WorstSpot } from '$lib/bed/settling';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
 import { endTraceWork, tracing } from '$lib/workers/trace';
@@ -130,6 +131,14 @@ export const settleChosen = (w: Workplace): Promise<void> =>
       const work = await tracing(by.raster.key, by.raster.pixels);
       return work.settle(by.raster.key, wishes, proxy(told));
     }),
+  );
+
+/** Measures the picture's stroke under what is in hand. */
+const weighChosen = (w: Workplace): Promise<void> =>
+  said(w, 'Measuring', endTraceWork, () =>
+    weigh(w.desk, async (by, paths) =>
+      (await tracing(by.raster.key, by.raster.pixels)).weigh(by.raster.key, paths),
+    ),
   );
 
 /** Spots nearer to each other than this count as one on the walk, picture pixels. */
@@ -237,6 +246,13 @@ export const REFINE: readonly Command[] = [
     steps: ['refine'],
     when: (w) => w.desk.measuring !== null && w.desk.figures.paths > 0,
     run: (w) => void settleChosen(w),
+  },
+  {
+    id: 'measure-weight',
+    title: 'Measure weight',
+    steps: ['refine', 'colour'],
+    when: (w) => w.desk.measuring !== null && w.desk.receivedShapes.length > 0,
+    run: (w) => void weighChosen(w),
   },
   {
     id: 'worst-first',

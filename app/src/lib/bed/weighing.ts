@@ -1,0 +1,67 @@
+import {
+  cubicPoint,
+  formatHex,
+  formatLength,
+  meanScale,
+  pathCubics,
+  styleShapes,
+  together,
+  type Path,
+  type Shape,
+  type StrokeWeight,
+} from '@mirrot/core';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { rasterMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
+import { samplePicture } from '$lib/desk/rasters';
+
+/** Measures the stroke under paths, somewhere. */
+export type Weigher = (
+  by: Measuring,
+  paths: readonly Path[],
+) => Promise<readonly (StrokeWeight | null)[] | null>;
+
+/** Colour of the picture's stroke under a shape; graphite where there is none to be had. */
+function colourUnder(desk: Desk, shape: Shape): string {
+  const [first] = pathCubics(shape.paths[0]!);
+  const rgb = first && samplePicture(desk.inks.raster, desk.traced, cubicPoint(first, 0.5), 0);
+  return rgb ? formatHex(rgb) : '#22252b';
+}
+
+/** Gives the shapes in hand the line weight that the picture's stroke has under them, as one step. */
+export async function weigh(desk: Desk, run: Weigher): Promise<void> {
+  const by = desk.measuring;
+  const shapes = desk.receivedShapes;
+  if (!by || shapes.length === 0)
+    return desk.say('Choose a path that lies on a drawn stroke of the picture.', 'bad');
+  const { art } = desk;
+  const wishes = shapes.flatMap((shape) => wishesOf(shape, by).map((w) => ({ shape, path: w.path })));
+  const found = await run(
+    by,
+    wishes.map((w) => w.path),
+  );
+  if (!found || desk.art !== art) return;
+  const k = meanScale(rasterMap(by));
+  const weighed = shapes.flatMap((shape) => {
+    const own = found.filter((_, i) => wishes[i]!.shape === shape).flatMap((w) => w ?? []);
+    if (own.length === 0) return [];
+    const width = own.map((w) => w.width).toSorted((a, b) => a - b)[own.length >> 1]! * k;
+    return [{ shape, width }];
+  });
+  if (weighed.length === 0)
+    return desk.say('No stroke of the picture lies under it. Nothing was changed.', 'bad');
+  desk.change(
+    'Measure weight',
+    together(
+      ...weighed.map(({ shape, width }) =>
+        styleShapes([shape.id], { stroke: { hex: shape.stroke?.hex ?? colourUnder(desk, shape), width } }),
+      ),
+    ),
+    { choice: desk.choice },
+  );
+  const widths = weighed.map((w) => formatLength(w.width, desk.art.sheet.unit));
+  const missed = shapes.length - weighed.length;
+  desk.say(
+    `${widths.length === 1 ? `The stroke is ${widths[0]} wide.` : `${widths.length} strokes measured.`}${missed > 0 ? ` None lies under ${missed} others.` : ''}`,
+    'good',
+  );
+}

@@ -1,0 +1,81 @@
+import type { Path } from '../path/path';
+import { measureDrift } from './drift';
+import { formBetween, type FieldTiles } from './field';
+
+/** A drawn stroke's width, and on how much of the path it could be read. */
+export interface StrokeWeight {
+  /** Picture pixels. */
+  readonly width: number;
+  /** Share of the path's length, 0 to 1. */
+  readonly share: number;
+}
+
+const STEP = 0.25;
+/** Slopes below which there is no border, OKLab units per pixel. */
+const LEAST = 0.012;
+/** A border is at least this strong beside the strongest one on its side. */
+const SHARE = 0.5;
+/** Fewer places than this say nothing. */
+const FEWEST = 6;
+
+/**
+ * Half the width of a bar whose blurred borders peak at `p` from its middle: thin bars' borders push each other apart. From
+ * where the derivative of a box through a Gaussian is steepest, (p − h) / (p + h) = exp(−2 p h / σ²).
+ */
+function halfWidth(p: number, variance: number): number {
+  let [low, high] = [0, p];
+  const off = (h: number): number => (p - h) / (p + h) - Math.exp((-2 * p * h) / variance);
+  // At h = 0 the two sides are equal for any p; the bar is the other root, nearer p.
+  low = Math.min(p * 0.999, variance / (2 * p));
+  if (!(off(low) > 0)) return low;
+  for (let k = 0; k < 50; k++) {
+    const h = (low + high) / 2;
+    if (off(h) > 0) low = h;
+    else high = h;
+  }
+  return (low + high) / 2;
+}
+
+/**
+ * The weight of the picture's stroke under a path: along the normal to either side the first border that stands out, read
+ * between pixels; the median over the path.
+ *
+ * @param path in picture pixels, running in the stroke
+ * @param field an edge field
+ * @param reach how far to either side borders are looked for, picture pixels
+ * @returns null where no stroke is found under most of the path
+ */
+export function measureWeight(path: Path, field: FieldTiles, reach: number): StrokeWeight | null {
+  if (!(reach > 0)) throw new RangeError(`A weight needs a reach above 0; it was ${reach}.`);
+  // Places and normals along the path; what drift finds there does not matter.
+  const { x, y, nx, ny } = measureDrift(path, field, { reach: 2 });
+  const count = Math.ceil(reach / STEP);
+  /** Distance of the first border that way, or null. */
+  const border = (i: number, way: 1 | -1): number | null => {
+    const s = Float64Array.from({ length: count + 1 }, (_, k) => {
+      const o = k * STEP * way;
+      return Math.sqrt(
+        Math.max(0, formBetween(field, x[i]! + o * nx[i]!, y[i]! + o * ny[i]!, nx[i]!, ny[i]!)),
+      );
+    });
+    const strongest = s.reduce((a, b) => Math.max(a, b), 0);
+    const wide = Math.round(1 / STEP);
+    for (let k = 1; k + wide <= count; k++) {
+      const here = s[k]!;
+      if (here < Math.max(LEAST, SHARE * strongest) || here < s[k - 1]! || here < s[k + 1]!) continue;
+      const [a, b, c] = [s[Math.max(0, k - wide)]!, here, s[k + wide]!].map((v) => Math.log(Math.max(v, 1e-9))) as [number, number, number]; // prettier-ignore
+      const bend = a - 2 * b + c;
+      return k * STEP + (k >= wide && bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0);
+    }
+    return null;
+  };
+  const widths: number[] = [];
+  for (let i = 0; i < x.length; i++) {
+    const [left, right] = [border(i, 1), border(i, -1)];
+    if (left !== null && right !== null) widths.push(left + right);
+  }
+  if (widths.length < Math.max(FEWEST, 0.4 * x.length)) return null;
+  widths.sort((a, b) => a - b);
+  const median = widths[widths.length >> 1]!;
+  return { width: 2 * halfWidth(median / 2, field.blur ** 2 + 0.5), share: widths.length / x.length };
+}
