@@ -91,7 +91,14 @@ export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } fr
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { openSegment, removeAnchors } from './path/remove';
-export { moveHandle, setAnchorKind, setEqualLengths, turnHandles, withHandle } from './path/handle';
+export {
+  moveHandle,
+  segmentBeside,
+  setAnchorKind,
+  setEqualLengths,
+  turnHandles,
+  withHandle,
+} from './path/handle';
 export {
   dragForm,
   fittedRadii,

@@ -9,18 +9,22 @@ import {
   formatLength,
   mapShape,
   moveHandle,
+  negate,
   pullSegment,
   scale,
+  segmentBeside,
   segmentCubic,
   setPath,
   shapesOf,
   snapAngle,
   subtract,
+  tangentAt,
   together,
   translation,
   turnHandles,
   unit,
   type Cubic,
+  type HandleSide,
   type Point,
   type Recipe,
 } from '@mirrot/core';
@@ -96,7 +100,39 @@ function movingWith(desk: Desk, refs: readonly AnchorRef[]): string[] {
   return [...refs.map((r) => r.path), ...sharing.map((p) => p.id)];
 }
 
-/** Takes an anchor: click chooses it, drag moves it with all that are chosen; a double-click turns its kind. */
+/**
+ * Pulls a handle out of an anchor that lacks one; null when it has both. Of two that are missing, the one on the side the
+ * hand goes to, told at the first movement.
+ */
+function gripMissing(desk: Desk, ref: AnchorRef, start: BedPointer): ReturnType<typeof dragging> | null {
+  const path = pathOf(desk, ref)!;
+  const anchor = path.anchors[ref.index]!;
+  const sides = (['out', 'in'] as const).flatMap((side) => {
+    const segment = segmentBeside(path, ref.index, side);
+    if (anchor[side] || segment === null) return [];
+    const along = tangentAt(path, ref.index, side);
+    return along ? [{ side, way: side === 'out' ? along : negate(along) }] : [];
+  });
+  if (sides.length === 0 || anchor.kind === 'flowing') return null;
+  let side: HandleSide | null = null;
+  return dragging(
+    desk,
+    'Pull out a handle',
+    start.sheet,
+    (d, p) => {
+      side ??= sides.reduce((a, b) => (dot(b.way, d) > dot(a.way, d) ? b : a)).side;
+      const way = p.shift ? snapAngle(d, EIGHTH_TURN) : d;
+      desk.beside = { at: p.sheet, text: lengthAndAngle(desk, way) };
+      return setPath(ref.shape, moveHandle(path, ref.index, side, add(anchor, way)));
+    },
+    (p) => p.sheet,
+  );
+}
+
+/**
+ * Takes an anchor: click chooses it, drag moves it with all that are chosen, with Alt pulls out a handle it lacks; a
+ * double-click turns its kind.
+ */
 export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip {
   const wasChosen = isAnchorChosen(desk.choice, ref);
   if (start.again) return { click: () => turnKinds(desk, [ref]) };
@@ -105,6 +141,10 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
   let grip: ReturnType<typeof dragging> | null = null;
   return {
     drag(p) {
+      if (!grip && start.alt) {
+        if (!isAnchorChosen(desk.choice, ref)) desk.choose(chooseAnchors([ref]));
+        grip = gripMissing(desk, ref, start);
+      }
       if (!grip) {
         if (!isAnchorChosen(desk.choice, ref)) desk.choose(toggledAnchor(desk.choice, ref));
         const refs = desk.choice.anchors;

@@ -323,6 +323,30 @@ describe('several anchors and their handles', () => {
   });
 });
 
+describe('a missing handle', () => {
+  it('is pulled out of its anchor with Alt, on the side the hand goes to, and bends only that side', () => {
+    const b = benchWith([shapeWith('s', [square('q', 100, 100, 100)])], 'refine');
+    b.drag({ x: 200, y: 100 }, { x: 215, y: 150 }, { alt: true });
+    let a = anchorsOf(b)[1]!;
+    expect(a).toMatchObject({ x: 200, y: 100, kind: 'corner', in: null, out: { x: 15, y: 50 } });
+    b.drag({ x: 200, y: 100 }, { x: 160, y: 80 }, { alt: true });
+    a = anchorsOf(b)[1]!;
+    expect(a.in).toEqual({ x: -40, y: -20 });
+    expect(a.out).toEqual({ x: 15, y: 50 });
+    expect(b.desk.history.done.map((s) => s.label)).toEqual(['Pull out a handle', 'Pull out a handle']);
+    // With both there is none to pull out: the anchor moves.
+    b.drag({ x: 200, y: 100 }, { x: 205, y: 110 }, { alt: true });
+    expect(anchorsOf(b)[1]).toMatchObject({ x: 205, y: 110 });
+  });
+
+  it('is not pulled out at the end of an open path towards nothing', () => {
+    const line: Path = { id: 'l', closed: false, anchors: [corner(50, 50), corner(150, 50)] };
+    const b = benchWith([shapeWith('s', [line])], 'refine');
+    b.drag({ x: 50, y: 50 }, { x: 20, y: 30 }, { alt: true });
+    expect(anchorsOf(b)[0]).toMatchObject({ in: null, out: { x: -30, y: -20 } });
+  });
+});
+
 describe('a point to turn about', () => {
   it('is picked by a click, and boxes turn about it instead of their middle', () => {
     const b = two();

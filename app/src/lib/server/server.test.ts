@@ -1,7 +1,8 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { sql } from 'kysely';
+import Sqlite from 'better-sqlite3';
+import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import sharp, { type Sharp } from 'sharp';
 import { beforeEach, describe, expect, it } from 'vitest';
 import {
@@ -19,6 +20,7 @@ import { changesRequest, exportQuery, newProjectRequest, pictureName } from '$li
 import { getCopy, keepCopy, listCopies } from './copies';
 import { openDatabase, type Database } from './database';
 import { decodePicture } from './decode';
+import { MIGRATIONS } from './migrations';
 import { changeDocument, getArt, getJournal } from './documents';
 import { fileName, outputPng, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
@@ -54,6 +56,27 @@ describe('the database', () => {
     await file.destroy();
     // Opened again, its tables are up to date and nothing is made twice.
     await (await openDatabase(join(folder, 'mirrot.sqlite'))).destroy();
+    rmSync(folder, { recursive: true });
+  });
+
+  it('brings tables of the first version up to date and keeps what they hold', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'mirrot-old-'));
+    const name = join(folder, 'mirrot.sqlite');
+    const old = new Kysely<unknown>({ dialect: new SqliteDialect({ database: new Sqlite(name) }) });
+    const first = { '001-first': MIGRATIONS['001-first']! };
+    await new Migrator({ db: old, provider: { getMigrations: async () => first } }).migrateToLatest();
+    const now = '2026-01-01T00:00:00Z';
+    const { art } = await getArt(db, id);
+    await sql`insert into projects values ('p', 'Old', ${now}, ${now}, null)`.execute(old);
+    await sql`insert into documents values ('p', 1, ${JSON.stringify({ ...art, version: 3 })})`.execute(old);
+    await sql`insert into journal (project_id, revision, batch, patches, created_at) values ('p', 1, null, '[]', ${now})`.execute(
+      old,
+    );
+    await old.destroy();
+    const opened = await openDatabase(name);
+    expect((await getArt(opened, 'p')).art.version).toBe(art.version);
+    expect((await getJournal(opened, 'p')).changes).toEqual([{ patches: [], note: null }]);
+    await opened.destroy();
     rmSync(folder, { recursive: true });
   });
 });
