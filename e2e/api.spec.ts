@@ -35,7 +35,14 @@ test('says that it is well, and what it holds', async ({ request }) => {
     database: 'ready',
   });
   const shipped = (await (await request.get(`${URL()}/api/shipped`)).json()) as { name: string }[];
-  expect(shipped.map((s) => s.name)).toEqual(['Fern', 'Gate badge', 'Gourd', 'Plant labels', 'Watering can']);
+  expect(shipped.map((s) => s.name)).toEqual([
+    'Fern',
+    'Gate badge',
+    'Glasshouse',
+    'Gourd',
+    'Plant labels',
+    'Watering can',
+  ]);
   expect((await request.get(`${URL()}/api/shipped/..%2f..%2fpackage.json`)).status()).toBe(404);
 });
 

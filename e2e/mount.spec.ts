@@ -67,7 +67,7 @@ test('a picture is seen straight on, and what was traced goes along', async ({ p
   // Its pixels are shown from the worker, and sampled straight.
   await expect(h.bed.locator('image').first()).toHaveAttribute('href', /^blob:/);
   // Corners that fold over are refused in words, and nothing can be taken.
-  await page.getByRole('button', { name: 'Square up' }).click();
+  await page.getByRole('button', { name: 'Square up', exact: true }).click();
   await spots.getByRole('button').first().focus();
   for (let i = 0; i < 120; i++) await page.keyboard.press('Shift+ArrowRight');
   await expect(dialog.getByRole('alert')).toContainText('fold over themselves');
