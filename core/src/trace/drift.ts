@@ -208,6 +208,7 @@ function track(
   let cost = new Float64Array(wide + 1);
   let next = new Float64Array(wide + 1);
   const none = wide;
+  const far = Float64Array.from({ length: wide }, (_, k) => (FAR * Math.abs(k - half)) / half);
   for (let i = 0; i < total; i++) {
     const row = (i % count) * wide;
     let best = Infinity;
@@ -220,8 +221,8 @@ function track(
     for (let k = 0; k < wide; k++) {
       let least = cost[none]! + SWITCH;
       let at = none;
-      const [low, high] = [Math.max(0, k - aside), Math.min(wide - 1, k + aside)];
-      for (let m = low; m <= high; m++) {
+      const high = Math.min(wide - 1, k + aside);
+      for (let m = Math.max(0, k - aside); m <= high; m++) {
         const c = cost[m]! + ASIDE * Math.abs(m - k);
         if (c < least) {
           least = c;
@@ -229,7 +230,7 @@ function track(
         }
       }
       const s = rows[row + k]!;
-      next[k] = least - s / (s + 2 * threshold) + (FAR * Math.abs(k - half)) / half;
+      next[k] = least - s / (s + 2 * threshold) + far[k]!;
       from[i * (wide + 1) + k] = at;
     }
     const stays = cost[none]!;

@@ -290,6 +290,8 @@ export interface FieldTiles {
   readonly kind: FieldKind;
   readonly blur: number;
   readonly tiles: Map<number, Field>;
+  /** The tile asked for last. */
+  last: Field | null;
 }
 
 export const fieldTiles = (raster: Raster, kind: FieldKind, blur: number): FieldTiles => ({
@@ -297,6 +299,7 @@ export const fieldTiles = (raster: Raster, kind: FieldKind, blur: number): Field
   kind,
   blur,
   tiles: new Map(),
+  last: null,
 });
 
 /** The tile in column i, row j; made when it is not there. */
@@ -341,8 +344,33 @@ export function formAt(field: FieldTiles, x: number, y: number, nx: number, ny: 
 /** The same between pixels, by the four about (x, y); a pixel's middle lies at halves. */
 export function formBetween(field: FieldTiles, x: number, y: number, nx: number, ny: number): number {
   const [u, v] = [x - 0.5, y - 0.5];
-  const [i, j] = [Math.floor(u), Math.floor(v)];
-  const [a, b] = [u - i, v - j];
+  const i = Math.floor(u);
+  const j = Math.floor(v);
+  const a = u - i;
+  const b = v - j;
+  const { width, height } = field.raster;
+  if (i >= 0 && j >= 0 && i + 1 < width && j + 1 < height) {
+    const ti = (i / TILE) | 0;
+    const tj = (j / TILE) | 0;
+    // Nearly always all four lie in one tile, and in the one asked for last.
+    if ((((i + 1) / TILE) | 0) === ti && (((j + 1) / TILE) | 0) === tj) {
+      const x0 = ti * TILE;
+      const y0 = tj * TILE;
+      let tile = field.last;
+      if (tile?.x0 !== x0 || tile.y0 !== y0) field.last = tile = tileAt(field, ti, tj);
+      const { width: w, xx, xy, yy } = tile;
+      const k = (j - y0) * w + i - x0;
+      const w00 = (1 - a) * (1 - b);
+      const w10 = a * (1 - b);
+      const w01 = (1 - a) * b;
+      const w11 = a * b;
+      return (
+        nx * nx * (w00 * xx[k]! + w10 * xx[k + 1]! + w01 * xx[k + w]! + w11 * xx[k + w + 1]!) +
+        2 * nx * ny * (w00 * xy[k]! + w10 * xy[k + 1]! + w01 * xy[k + w]! + w11 * xy[k + w + 1]!) +
+        ny * ny * (w00 * yy[k]! + w10 * yy[k + 1]! + w01 * yy[k + w]! + w11 * yy[k + w + 1]!)
+      );
+    }
+  }
   return (
     formAt(field, i, j, nx, ny) * (1 - a) * (1 - b) +
     formAt(field, i + 1, j, nx, ny) * a * (1 - b) +

@@ -218,29 +218,24 @@ function step(path: Path, free: readonly Freedom[], rows: readonly Residual[]): 
   const normal = Array.from({ length: n }, () => new Array<number>(n).fill(0));
   const right = new Array<number>(n).fill(0);
   const here = rows.map((_, i) => off(path, i));
-  const slopes: Map<number, number>[] = free.map((f) => {
+  // How each residual changes with each freedom: few do, since a freedom moves two segments or so.
+  const slopes: { j: number; d: number }[][] = rows.map(() => []);
+  free.forEach((f, j) => {
     const moved = f.move(path, H);
-    const column = new Map<number, number>();
     for (const s of f.segments)
       for (const i of bySegment.get(s) ?? []) {
         const d = (off(moved, i) - here[i]!) / H;
-        if (d !== 0) column.set(i, d);
+        if (d !== 0) slopes[i]!.push({ j, d });
       }
-    return column;
   });
-  for (let j = 0; j < n; j++) {
-    for (const [i, d] of slopes[j]!) right[j]! -= rows[i]!.weight * d * here[i]!;
-    for (let k = j; k < n; k++) {
-      const [small, large] =
-        slopes[j]!.size < slopes[k]!.size ? [slopes[j]!, slopes[k]!] : [slopes[k]!, slopes[j]!];
-      let sum = 0;
-      for (const [i, d] of small) {
-        const e = large.get(i);
-        if (e !== undefined) sum += rows[i]!.weight * d * e;
-      }
-      normal[j]![k] = normal[k]![j] = sum;
+  slopes.forEach((list, i) => {
+    const { weight } = rows[i]!;
+    for (const { j, d } of list) {
+      right[j]! -= weight * d * here[i]!;
+      const row = normal[j]!;
+      for (const { j: k, d: e } of list) row[k]! += weight * d * e;
     }
-  }
+  });
   const least = cost(path);
   for (let damping = 1e-3; damping < 1e4; damping *= 12) {
     const by = solveLinear(
