@@ -30,7 +30,10 @@ const picture: Raster = (() => {
 const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);
 
 // In the page a worker does this; here the same is done at once.
+let endings = 0;
 vi.mock('$lib/workers/trace', () => ({
+  // Now and then the worker is ended before it answers.
+  orEnded: async (answer: Promise<unknown>) => (endings-- > 0 ? null : answer),
   tracing: async () => ({
     drift: async (_key: string, wishes: readonly TraceWish[]) =>
       wishes.map((w) => ({ follow: 'edge', drift: measureDrift(w.path, tiles, w) })),
@@ -168,6 +171,12 @@ describe('drift on the desk', () => {
     b.drag({ x: 62, y: 57 }, { x: 60, y: 60 });
     await measured();
     expect(b.desk.drifts.of('s')!.figures.mean).toBeLessThan(first);
+  });
+
+  it('is asked for again when the worker was ended meanwhile', async () => {
+    endings = 2;
+    await measured();
+    expect(b.desk.drifts.of('s')!.figures.mean).toBeCloseTo(off(), 1);
   });
 
   it('names the worst spots, worst first, each beyond the tolerance', async () => {

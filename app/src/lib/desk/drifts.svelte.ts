@@ -18,7 +18,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
-import { tracing, type TraceWish } from '$lib/workers/trace';
+import { orEnded, tracing, type TraceWish } from '$lib/workers/trace';
 import type { LoadedPicture } from './rasters';
 
 /** A path with its drift. Places and lengths are in pixels of the raster, `map` takes them to the sheet. */
@@ -129,8 +129,9 @@ export function createDrifts(): Drifts {
         const key = keyOf(by);
         const wishes = shapes.map((s) => wishesOf(s, by));
         const work = await tracing(by.raster.key, by.raster.pixels);
-        const traced = await work.drift(by.raster.key, wishes.flat());
-        if (!traced) return;
+        const traced = await orEnded(work.drift(by.raster.key, wishes.flat()));
+        // The worker was ended for something else, or has another picture by now: asked again.
+        if (!traced) continue;
         let at = 0;
         const map = rasterMap(by);
         shapes.forEach((shape, i) => {

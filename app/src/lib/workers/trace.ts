@@ -52,10 +52,18 @@ export async function tracing(key: string, raster: Raster): Promise<Comlink.Remo
   return work;
 }
 
-/** Ends whatever it does. */
+let tellEnded = (): void => {};
+let ended = new Promise<null>((done) => (tellEnded = () => done(null)));
+
+/** Ends whatever it does: who waits for it hears null, by `orEnded`. */
 export function endTraceWork(): void {
   running?.terminate();
   running = worker = shown = null;
+  tellEnded();
+  ended = new Promise<null>((done) => (tellEnded = () => done(null)));
 }
+
+/** An answer of the worker, or null when the worker is ended first: an ended worker answers nothing. */
+export const orEnded = <T>(answer: Promise<T>): Promise<T | null> => Promise.race([answer, ended]);
 
 export { proxy } from 'comlink';
