@@ -185,6 +185,14 @@ describe('symmetric again about a centre', () => {
     }
   });
 
+  it('makes all parts anew also where anchors lie near each other but do not go round', () => {
+    // Sixteen anchors of a ring in five parts: every one has another near, and none comes back to itself.
+    const ring = spreadPath(pathOf([anchor(10, 0)], false), { ...centre, parts: 16 })[0]!;
+    expect(() => makeSymmetric([ring], centre, 'all')).toThrow(/do not pair up/);
+    const { paths } = makeSymmetric([ring], centre, 'one');
+    for (const map of axisMaps(centre)) expect(offImage(paths, map)).toBeLessThan(1e-9);
+  });
+
   it('makes all parts anew from the first where the counts do not fit', () => {
     const odd = insertAnchor(star, 7, 0.5);
     expect(() => makeSymmetric([odd], centre, 'all')).toThrow(/do not pair up/);

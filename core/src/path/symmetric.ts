@@ -34,7 +34,7 @@ export type Lead = 'all' | 'one' | 'other';
 export interface Symmetrical {
   /** The paths in the order given, ids kept. */
   readonly paths: readonly Path[];
-  /** The farthest that an anchor went, and where it was; only those that have a counterpart before and after. */
+  /** The farthest that an anchor went, or lies from the nearest one where the path was made anew, and where it was. */
   readonly worst: { readonly distance: number; readonly at: Point };
 }
 
@@ -172,7 +172,7 @@ function evened(paths: readonly Path[], axis: Axis, lead: Lead, { to, flips }: P
   });
 }
 
-/** Where a path crosses a line, as segment and t; where it touches from one side does not count. */
+/** Where a path meets a line, or with `ahead` the ray from `at` on, as segment and t. */
 function crossings(path: Path, at: Point, along: Point, ahead = false): { segment: number; t: number }[] {
   const out: { segment: number; t: number; point: Point }[] = [];
   pathCubics(path).forEach((c, segment) => {
@@ -184,7 +184,7 @@ function crossings(path: Path, at: Point, along: Point, ahead = false): { segmen
   return out;
 }
 
-/** The path with an anchor at a crossing: its index, and how many anchors there were added before others. */
+/** The path with an anchor at a crossing, and that anchor's index. */
 function anchored(path: Path, { segment, t }: { segment: number; t: number }): { path: Path; index: number } {
   const n = path.anchors.length;
   if (t < 1e-4) return { path, index: segment };
@@ -293,10 +293,12 @@ export function makeSymmetric(paths: readonly Path[], axis: Axis, lead: Lead): S
   const paired = still.filter(pairs);
   const pairing = pairUp(paired, map);
   const even = pairing && evened(paired, axis, lead, pairing);
-  if (!even || (lead === 'all' && paired.length < still.length)) return refuse();
+  if (lead === 'all' && (!even || paired.length < still.length)) return refuse();
+  /** The path evened out with its counterparts, or null where it has none. */
+  const evenOf = (p: Path): Path | null => (even && even[paired.indexOf(p)]) ?? null;
   const result = still.map((p) => {
-    const k = paired.indexOf(p);
-    if (k >= 0) return even[k]!;
+    const found = evenOf(p);
+    if (found) return found;
     return axis.kind === 'mirror' ? mirroredFrom(p, axis, lead) : turnedFrom(p, axis);
   });
   let worst = { distance: 0, at: { x: still[0]?.anchors[0]?.x ?? 0, y: still[0]?.anchors[0]?.y ?? 0 } };
@@ -304,7 +306,7 @@ export function makeSymmetric(paths: readonly Path[], axis: Axis, lead: Lead): S
     const now = result[k]!;
     p.anchors.forEach((a, i) => {
       // Made anew, anchors have other places: then the nearest counts.
-      const d = paired.includes(p)
+      const d = evenOf(p)
         ? distance(a, now.anchors[i]!)
         : Math.min(...now.anchors.map((b) => distance(a, b)));
       if (d > worst.distance) worst = { distance: d, at: { x: a.x, y: a.y } };

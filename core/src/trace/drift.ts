@@ -48,7 +48,7 @@ const LEAST: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.006, line:
 /** A track counts where it is this many times as strong as the quiet quarter of what is seen about the path. */
 const ABOVE_NOISE = 5;
 /** An anchor where the line turns by more than this is a corner: the track begins anew. */
-const CORNER = Math.cos((25 * Math.PI) / 180);
+export const CORNER = Math.cos((25 * Math.PI) / 180);
 /** Shorter tracks than this are chance, pixels. */
 const SHORTEST = 9;
 

@@ -14,7 +14,14 @@ import {
   type HandleSide,
   type Path,
 } from '../path/path';
-import { driftFigures, measureDrift, type Drift, type DriftFigures, type DriftOptions } from './drift';
+import {
+  CORNER,
+  driftFigures,
+  measureDrift,
+  type Drift,
+  type DriftFigures,
+  type DriftOptions,
+} from './drift';
 import type { FieldTiles } from './field';
 
 export interface SettleOptions extends Omit<DriftOptions, 'spacing'> {
@@ -69,10 +76,9 @@ interface Freedom {
   move(path: Path, by: number): Path;
 }
 
-const corner = Math.cos((25 * Math.PI) / 180);
 const isCorner = (path: Path, i: number): boolean => {
   const [a, b] = [tangentAt(path, i, 'in'), tangentAt(path, i, 'out')];
-  return a !== null && b !== null && dot(a, b) < corner;
+  return a !== null && b !== null && dot(a, b) < CORNER;
 };
 
 /** Segments on either side of anchor `i`. */

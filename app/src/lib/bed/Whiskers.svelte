@@ -6,7 +6,7 @@
   let { desk }: { desk: Desk } = $props();
 
   const shown = $derived(
-    desk.step === 'refine' && desk.seen.ink && desk.habits.whiskers && !desk.offer
+    desk.step === 'refine' && desk.seen.ink && desk.measuring && desk.habits.whiskers && !desk.offer
       ? desk.choice.shapes.flatMap((id) => desk.drifts.of(id) ?? [])
       : [],
   );

@@ -173,6 +173,14 @@ describe('drift on the desk', () => {
     expect(b.desk.drifts.of('s')!.figures.mean).toBeLessThan(first);
   });
 
+  it('is summed up again when a shape goes', async () => {
+    await measured();
+    expect(b.desk.drifts.all!.measured).toBeGreaterThan(100);
+    b.desk.change('Delete', (d) => void (d.layers[0]!.children = []));
+    b.desk.drifts.measure(b.desk.art, b.desk.measuring!, []);
+    expect(b.desk.drifts.all!.measured).toBe(0);
+  });
+
   it('is asked for again when the worker was ended meanwhile', async () => {
     endings = 2;
     await measured();

@@ -38,7 +38,7 @@ const shapesToSettle = (desk: Desk): readonly Shape[] =>
   desk.choice.shapes.length > 0 ? desk.chosenShapes : openShapes(shapesOf(desk.art));
 
 /** Whether Settle is what is offered now. */
-export const offersSettling = (desk: Desk): boolean => desk.offer?.text.startsWith('Settle') ?? false;
+export const offersSettling = (desk: Desk): boolean => desk.offer?.from === 'settle';
 
 /** A settled path back on the sheet: kinds as they were, also where the picture lies stretched. */
 function onSheet(path: Path, was: Path, by: Measuring): Path {
@@ -106,6 +106,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   const paths = better.map((b) => ({ ...b, path: onSheet(b.settled.path, b.path, by) }));
   const what = better.length === 1 ? better[0]!.shape.name : `${better.length} paths`;
   desk.offer = {
+    from: 'settle',
     text: `Settle ${what}: mean drift ${before.mean.toFixed(2)} → ${after.mean.toFixed(2)} px, worst ${before.worst.toFixed(1)} → ${after.worst.toFixed(1)} px`,
     ghost: paths.map((p) => p.path),
     take: () =>

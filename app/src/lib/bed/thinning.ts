@@ -24,7 +24,7 @@ function wishesOf(desk: Desk): { shape: string; path: Path; options: ThinOptions
 }
 
 /** Whether thinning out is what is offered now. */
-export const offersThinning = (desk: Desk): boolean => desk.offer?.spare !== undefined;
+export const offersThinning = (desk: Desk): boolean => desk.offer?.from === 'thin-out';
 
 /**
  * Offers the chosen paths with every anchor taken out that can go within the tolerance set on screen: counts before and
@@ -46,6 +46,7 @@ export async function offerThinOut(desk: Desk, thin: Thinner): Promise<void> {
   const before = wishes.reduce((n, w) => n + w.path.anchors.length, 0);
   const worst = done.reduce((a, b) => (b.worst.distance > a.worst.distance ? b : a)).worst;
   desk.offer = {
+    from: 'thin-out',
     text: `Thin out: ${before} → ${before - removed.length} anchors, ${(worst.distance * desk.view.scale).toFixed(2)} px off at worst (${fine(worst.distance, unit)})`,
     ghost: done.map((t) => t.path),
     spare: removed.map(({ x, y }) => ({ x, y })),

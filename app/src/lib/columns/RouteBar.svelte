@@ -25,7 +25,7 @@
       mount: traced ? `${Math.round(picturePpi(traced))} ppi` : 'no picture',
       'block-in': count(paths, 'path', 'no path'),
       refine:
-        desk.drifts.all && !Number.isNaN(desk.drifts.all.mean)
+        desk.measuring && desk.drifts.all && !Number.isNaN(desk.drifts.all.mean)
           ? `${desk.drifts.all.mean.toFixed(1)} px`
           : count(anchors, 'anchor', 'no anchor'),
       colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,

@@ -52,7 +52,7 @@
 
   /** Mean drift of a shape, where it is measured. */
   function driftText(id: string): string {
-    const mean = desk.step === 'refine' ? desk.drifts.of(id)?.figures.mean : undefined;
+    const mean = desk.step === 'refine' && desk.measuring ? desk.drifts.of(id)?.figures.mean : undefined;
     return mean === undefined || Number.isNaN(mean) ? '' : ` · ${mean.toFixed(1)} px`;
   }
   function fold(id: string): void {

@@ -64,6 +64,8 @@ export interface Context {
 
 /** Something shown that one key takes and one key leaves. */
 export interface Offer {
+  /** What it comes from, where a slider or switch shows it anew. */
+  readonly from?: 'thin-out' | 'settle';
   readonly text: string;
   take(): void;
   /** Lines it would add, shown until it is taken or left. */

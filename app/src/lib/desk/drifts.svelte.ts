@@ -98,6 +98,8 @@ export function createDrifts(): Drifts {
   let all: DriftFigures | null = $state.raw(null);
   let wanted: { art: Art; by: Measuring; first: readonly string[] } | null = null;
   let running = false;
+  /** The drawing that was summed up last. */
+  let summed: Art | null = null;
 
   function next(): Shape[] {
     if (!wanted) return [];
@@ -154,6 +156,7 @@ export function createDrifts(): Drifts {
 
   function sumUp(): void {
     if (!wanted) return;
+    summed = wanted.art;
     const shown = shapesOf(wanted.art).flatMap((p) => (p.shown ? (known.get(p.shape.id)?.parts ?? []) : []));
     all = driftFigures(
       shown.map((p) => p.drift),
@@ -180,6 +183,8 @@ export function createDrifts(): Drifts {
           });
         sumUp();
       }
+      // What only went, or was hidden, leaves nothing to measure but another sum.
+      if (summed && summed !== art && next().length === 0) sumUp();
       void run();
     },
   };

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { BarController, BarElement, CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js'; // prettier-ignore
-  import { fromPx } from '@mirrot/core';
+  import { fromPx, meanScale } from '@mirrot/core';
   import { untrack } from 'svelte';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { ShapeDrift } from '$lib/desk/drifts.svelte';
@@ -177,7 +177,7 @@
     const v = at ? shape.parts[at.part]?.drift.value[at.entry] : undefined;
     if (v === undefined) return 'Point at the chart or at the line.';
     if (Number.isNaN(v)) return 'No edge there.';
-    const k = Math.hypot(desk.traced?.placement[0] ?? 1, desk.traced?.placement[1] ?? 0);
+    const k = desk.traced ? meanScale(desk.traced.placement) : 1;
     const unit = desk.art.sheet.unit;
     return `${v.toFixed(2)} px there (${fromPx(v * k, unit).toFixed(3)} ${unit})`;
   });

@@ -78,23 +78,13 @@
       change={(v) => set('Turn the handle', polar(long, v))}
     />
   </div>
-  <div class="across">
+  <div class="button-row">
     <button class="plain-button" onclick={mirror}>Mirror across</button>
     <button class="plain-button" onclick={sameLength}>Same length across</button>
   </div>
 {/if}
 
 <style>
-  .across {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 5px;
-  }
-  .across .plain-button {
-    min-height: 26px;
-    padding: 0 8px;
-    font-size: 13px;
-  }
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;

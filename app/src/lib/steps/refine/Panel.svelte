@@ -129,7 +129,7 @@
   <TransformFields {desk} />
 {/if}
 {#if offered.length > 0}
-  <div class="rework" role="group" aria-label="What can be done with what is chosen">
+  <div class="button-row" role="group" aria-label="What can be done with what is chosen">
     {#each offered as c (c.id)}
       <button class="plain-button" onclick={() => c.run(workplace)}>{c.title}</button>
     {/each}
@@ -166,16 +166,6 @@
 {/if}
 
 <style>
-  .rework {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 5px;
-  }
-  .rework .plain-button {
-    min-height: 26px;
-    padding: 0 8px;
-    font-size: 13px;
-  }
   .pair {
     display: grid;
     grid-template-columns: 1fr 1fr;

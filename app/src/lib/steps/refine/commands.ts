@@ -44,7 +44,7 @@ import { weigh } from '$lib/bed/weighing';
 import { offerSettle, worstSpots, type WorstSpot } from '$lib/bed/settling';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
 import { endTraceWork, tracing } from '$lib/workers/trace';
-import Magnet from '@lucide/svelte/icons/locate-fixed';
+import LocateFixed from '@lucide/svelte/icons/locate-fixed';
 import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -241,7 +241,7 @@ export const REFINE: readonly Command[] = [
   {
     id: 'settle',
     title: 'Settle',
-    icon: Magnet,
+    icon: LocateFixed,
     keys: ['E'],
     steps: ['refine'],
     when: (w) => w.desk.measuring !== null && w.desk.figures.paths > 0,
