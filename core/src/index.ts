@@ -90,6 +90,7 @@ export { cutAt, mergeAnchors, startAt } from './path/cut';
 export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } from './path/spots';
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
+export { fitPath, type FitPathOptions } from './path/fit-path';
 export { openSegment, removeAnchors } from './path/remove';
 export {
   moveHandle,
@@ -211,6 +212,7 @@ export {
 export { mergeArt } from './art/merge';
 
 export { nearestEdge } from './trace/edge';
+export { halved } from './picture/halve';
 export { symmetryAxis, type Symmetry } from './picture/symmetry';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './trace/ink';
 export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';
@@ -235,4 +237,13 @@ export {
 } from './trace/drift';
 export { settle, type Settled, type SettleOptions } from './trace/settle';
 export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './trace/follow';
+export {
+  reach,
+  reachMemory,
+  type Reached,
+  type ReachField,
+  type ReachMemory,
+  type ReachOptions,
+  type ReachStart,
+} from './trace/reach';
 export { measureWeight, type StrokeWeight } from './trace/weight';

@@ -170,13 +170,22 @@ function refine(
   return best;
 }
 
+/** A free fit with one handle laid along a tangent it has to keep. */
+function along(cubic: Cubic, startTangent: Point | null, endTangent: Point | null): Cubic {
+  const [a, b, c, d] = cubic;
+  const least = distance(a, d) / 20;
+  const laid = (from: Point, handle: Point, way: Point): Point =>
+    add(from, scale(way, Math.max(least, dot(subtract(handle, from), way))));
+  return [a, startTangent ? laid(a, b, startTangent) : b, endTangent ? laid(d, c, endTangent) : c, d];
+}
+
 /**
  * One cubic through the first and last point, as near as it can to those between: least squares with
  * reparameterisation, then refined. Source: Schneider, "An algorithm for automatically fitting digitized curves",
  * Graphics Gems (1990).
  *
  * @param points at least two, in order
- * @param startTangent unit direction in which the curve leaves, or null when free (both or none)
+ * @param startTangent unit direction in which the curve leaves, or null when free
  * @param endTangent unit direction pointing back from the end, or null
  * @param rounds of refinement at most; none gives Schneider's own fit
  * @throws RangeError for fewer than two points
@@ -190,7 +199,9 @@ export function fitCubic(
   if (points.length < 2) throw new RangeError('A curve is fitted to two points or more.');
   let u = chordLengths(points);
   const fit = (): Cubic =>
-    startTangent && endTangent ? fitLengths(points, u, startTangent, endTangent) : fitFree(points, u);
+    startTangent && endTangent
+      ? fitLengths(points, u, startTangent, endTangent)
+      : along(fitFree(points, u), startTangent, endTangent);
   let best = fit();
   let bestAt = u;
   let least = errorOf(best, points, u);
@@ -212,7 +223,7 @@ export function fitCubic(
     best,
     points,
     bestAt,
-    startTangent && endTangent ? [[startTangent], [endTangent]] : [free, free],
+    [startTangent ? [startTangent] : free, endTangent ? [endTangent] : free],
     rounds,
   );
 }

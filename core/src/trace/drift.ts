@@ -1,7 +1,7 @@
 import { cubicCurvature, cubicDerivative, cubicPoint, cubicTangent, type Cubic } from '../geometry/cubic';
 import { unit, type Point } from '../geometry/vector';
 import { pathArea, pathCubics, type Path } from '../path/path';
-import { formBetween, type FieldTiles } from './field';
+import { formBetween, hillTop, type FieldTiles } from './field';
 
 /** What drift follows: the border between two areas, or the middle of a drawn stroke. */
 export type Follow = 'edge' | 'middle';
@@ -292,7 +292,7 @@ export function measureDrift(
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
       if (k === 0 || k === wide - 1 || s(k) < threshold) return { station, value: NaN, strength: s(k) };
-      const off = peak(s(Math.max(0, k - 2)), s(k), s(Math.min(wide - 1, k + 2)));
+      const off = hillTop(s(Math.max(0, k - 2)), s(k), s(Math.min(wide - 1, k + 2)));
       return { station, value: (k - half + off) * STEP + pulled(station.bend), strength: s(k) };
     });
     if (!ring)
@@ -326,16 +326,6 @@ export function measureDrift(
     drift.strength[i] = strength;
   });
   return drift;
-}
-
-/**
- * Where a hill's top lies beside its middle value, in steps, from values two steps (a pixel) either side: a parabola
- * through their logarithms, which is exact for the Gaussian that a blurred edge's slope is.
- */
-function peak(before: number, here: number, after: number): number {
-  const [a, b, c] = [before, here, after].map((v) => Math.log(Math.max(v, 1e-9))) as [number, number, number];
-  const bend = a - 2 * b + c;
-  return bend < 0 ? Math.max(-2, Math.min(2, (a - c) / bend)) : 0;
 }
 
 /**

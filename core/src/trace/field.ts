@@ -327,6 +327,43 @@ export const tilesOf = ({ width, height }: Raster): { i: number; j: number }[] =
 };
 
 /**
+ * How much a field says of an edge (or stroke) at a pixel, at least 0, in the field's unit, and the unit way across it.
+ * Whole numbers inside the picture. Of a line field the larger bend by size counts, whichever its sign.
+ */
+export function acrossAt(
+  field: FieldTiles,
+  x: number,
+  y: number,
+): { strength: number; nx: number; ny: number } {
+  const i = (x / TILE) | 0;
+  const j = (y / TILE) | 0;
+  let tile = field.last;
+  if (tile?.x0 !== i * TILE || tile.y0 !== j * TILE) field.last = tile = tileAt(field, i, j);
+  const k = (y - tile.y0) * tile.width + x - tile.x0;
+  const xx = tile.xx[k]!;
+  const xy = tile.xy[k]!;
+  const yy = tile.yy[k]!;
+  const middle = (xx + yy) / 2;
+  const half = (xx - yy) / 2;
+  const off = Math.sqrt(half * half + xy * xy);
+  const edge = field.kind === 'edge';
+  const up = edge || middle >= 0;
+  // Of the two ways of writing the eigenvector the one that does not cancel.
+  const value = up ? middle + off : middle - off;
+  let nx = up === half >= 0 ? value - yy : xy;
+  let ny = up === half >= 0 ? xy : value - xx;
+  const size = Math.sqrt(nx * nx + ny * ny);
+  if (size > 0) {
+    nx /= size;
+    ny /= size;
+  } else nx = 1;
+  return { strength: edge ? Math.sqrt(value > 0 ? value : 0) : Math.abs(value), nx, ny };
+}
+
+/** Strength of the field at a pixel, whole numbers. */
+export const strengthAt = (field: FieldTiles, x: number, y: number): number => acrossAt(field, x, y).strength;
+
+/**
  * The field's quadratic form along (nx, ny) at pixel (x, y), whole numbers: squared slope of an edge field, bend of a line
  * field. The border's pixels stand for what lies beyond.
  */
@@ -377,4 +414,16 @@ export function formBetween(field: FieldTiles, x: number, y: number, nx: number,
     formAt(field, i, j + 1, nx, ny) * (1 - a) * b +
     formAt(field, i + 1, j + 1, nx, ny) * a * b
   );
+}
+
+/**
+ * Where a hill's top lies beside its middle value, in steps, from values two steps (a pixel) either side: a parabola
+ * through their logarithms, which is exact for the Gaussian that a blurred edge's slope is.
+ */
+export function hillTop(before: number, here: number, after: number): number {
+  const a = Math.log(Math.max(before, 1e-9));
+  const b = Math.log(Math.max(here, 1e-9));
+  const c = Math.log(Math.max(after, 1e-9));
+  const bend = a - 2 * b + c;
+  return bend < 0 ? Math.max(-2, Math.min(2, (a - c) / bend)) : 0;
 }

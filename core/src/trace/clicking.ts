@@ -1,0 +1,115 @@
+import { cubicLength, cubicPoint } from '../geometry/cubic';
+import { distance, negate, subtract, unit, type Point } from '../geometry/vector';
+import { corner, pathCubics, type Anchor, type Path } from '../path/path';
+import { reach, reachMemory, type Reached, type ReachField, type ReachStart } from './reach';
+
+// Shared by tests and the bench only: a hand that clicks an outline round at Reach's ticks.
+
+/** Points along a path, about a pixel apart. */
+export const pointsAlong = (path: Path): Point[] =>
+  pathCubics(path).flatMap((c) => {
+    const n = Math.max(1, Math.round(cubicLength(c)));
+    return Array.from({ length: n }, (_, k) => cubicPoint(c, k / n));
+  });
+
+export interface Clicked {
+  /** As far as it came. */
+  readonly path: Path;
+  /** Whether it came all the way. */
+  readonly whole: boolean;
+  /** Milliseconds each question took, by the clock given. */
+  readonly times: number[];
+  readonly log: string[];
+}
+
+/** Places of the truth looked at for where a click lies on it. */
+const ONWARD = 900;
+
+/**
+ * Clicks along an outline: from each anchor the pointer goes along it until a tick stands still behind the pointer, and
+ * clicks there; near its beginning it closes.
+ *
+ * @param near picture pixels about the pointer within which things attract
+ */
+export function clickAlong(
+  field: ReachField,
+  truth: Path,
+  tolerance: number,
+  near: number,
+  clock: () => number = () => 0,
+): Clicked {
+  const line = pointsAlong(truth);
+  const n = line.length;
+  const at = (k: number): Point => line[truth.closed ? k % n : Math.min(n - 1, k)]!;
+  const times: number[] = [];
+  const log: string[] = [];
+  const memory = reachMemory();
+  const ask = (
+    start: ReachStart | null,
+    p: Point,
+    to?: { at: Point; arrive: Point | null },
+  ): Reached | null => {
+    // The wire goes on with each move until it is there.
+    for (let k = 0; k < 16; k++) {
+      const from = clock();
+      const got = reach(field, start, p, { tolerance, near, ...(to ? { to } : {}) }, memory);
+      times.push(clock() - from);
+      if (got) return got;
+    }
+    return null;
+  };
+  const first = ask(null, line[0]!);
+  const anchors: Anchor[] = [];
+  const end = (whole: boolean): Clicked => ({ path: { id: 'clicked', closed: whole && truth.closed, anchors }, whole, times, log }); // prettier-ignore
+  if (!first) return end(false);
+  anchors.push({ ...corner(first.at.x, first.at.y), kind: first.corner ? 'corner' : 'smooth' });
+  log.push(
+    `begins ${first.corner ? 'at a corner' : 'smooth'} ${distance(first.at, line[0]!).toFixed(2)} off`,
+  );
+  const drawn: Point[] = [];
+  let place = 0;
+  while (place < n && anchors.length < 200) {
+    const last = anchors.at(-1)!;
+    const start: ReachStart = {
+      at: last,
+      leave: last.kind === 'smooth' && last.in ? unit(negate(last.in)) : null,
+      drawn: [...drawn],
+    };
+    let got: Reached | null = null;
+    // Past half a ring the other way round would be the shorter one.
+    const most = Math.min(ONWARD - 200, truth.closed ? 0.45 * n : n);
+    for (let lead = 24; lead <= most; lead += 40) {
+      const here = ask(start, at(place + lead));
+      if (!here) break;
+      got = here;
+      if (got.tick || got.corner || got.worst > tolerance || (!truth.closed && place + lead >= n)) break;
+    }
+    if (!got) return (log.push(`lost at ${place} of ${n}`), end(false));
+    const target = got.tick ?? got.at;
+    let [best, far] = [place + 1, Infinity];
+    for (let k = 1; k < ONWARD; k++) {
+      const d = distance(at(place + k), target);
+      if (d < far - 1e-9) [far, best] = [d, place + k];
+    }
+    const closes = truth.closed && best >= n - near;
+    const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
+    const to = closes
+      ? { at: anchors[0]!, arrive: ahead && negate(ahead) && { x: ahead.x, y: ahead.y } }
+      : undefined;
+    const taken = ask(start, to?.at ?? target, to);
+    if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
+    const [a, b, c, d] = taken.cubic;
+    for (let k = 0; k < 80; k++) drawn.push(cubicPoint(taken.cubic, k / 80));
+    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got.tick ? '' : ', no tick'}`); // prettier-ignore
+    if (!taken.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
+    const arriving = taken.straight ? null : subtract(c, d);
+    if (closes) {
+      anchors[0] = { ...anchors[0]!, in: arriving };
+      return end(true);
+    }
+    anchors.push({ ...corner(d.x, d.y), kind: taken.corner ? 'corner' : 'smooth', in: arriving });
+    place = best;
+    if (!truth.closed && place >= n - near) return end(true);
+  }
+  return end(false);
+}

@@ -1,0 +1,137 @@
+import { describe, expect, it } from 'vitest';
+import { distance, dot, subtract, unit } from '../geometry/vector';
+import { parsePathData } from '../path/data';
+import { nearestOnPath, transformPath, type Path } from '../path/path';
+import { circlePath, squarePath } from '../testing';
+import { clickAlong, pointsAlong } from './clicking';
+import { fieldTiles } from './field';
+import { reach, reachMemory, type ReachField } from './reach';
+import { painted } from './testing';
+
+const INK = [40, 70, 60] as const;
+const PAPER = [235, 228, 210] as const;
+const of = (path: Path, grain = 0, width = 240, height = 240): ReachField => {
+  const fine = fieldTiles(painted(width, height, [{ path, rgb: INK }], PAPER, grain), 'edge', 1.5);
+  return { fine, coarse: fine, ratio: 1 };
+};
+const WHERE = { tolerance: 0.6, near: 8 };
+const start = (x: number, y: number) => ({ at: { x, y }, leave: null, drawn: [] });
+const LEAF = parsePathData('M60 190C30 120 70 50 180 40C200 120 150 190 60 190Z')[0]!;
+const POT = parsePathData('M50 70L190 70L165 200C140 212 100 212 75 200Z')[0]!;
+const STAR = parsePathData('M120 20L145 90L220 92L160 138L182 210L120 168L58 210L80 138L20 92L95 90Z')[0]!;
+
+// Truth: outlines that the picture was painted from.
+describe('an outline clicked round at its ticks', () => {
+  it.each([
+    ['a disc', circlePath(120, 120, 70)],
+    ['a turned ellipse', transformPath(circlePath(0, 0, 1), [80, 20, -14, 35, 120, 120])],
+    ['a leaf with two corners', LEAF],
+    ['a pot of straight sides and a curved foot', POT],
+    ['a square', squarePath(60, 60, 110)],
+  ])('has no more anchors than %s itself, near to it', (_what, truth) => {
+    for (const grain of [0, 16]) {
+      const { path, whole, log } = clickAlong(of(truth, grain), truth, WHERE.tolerance, WHERE.near);
+      expect(whole, log.join('\n')).toBe(true);
+      expect(path.anchors.length, log.join('\n')).toBeLessThanOrEqual(truth.anchors.length);
+      const off = pointsAlong(path).map((p) => nearestOnPath(truth, p)!.distance);
+      expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.45);
+    }
+  });
+
+  it('finds the corners of a star to a third of a pixel, and its straight sides', () => {
+    const { path } = clickAlong(of(STAR), STAR, WHERE.tolerance, WHERE.near);
+    expect(path.anchors.length).toBeLessThanOrEqual(11);
+    for (const a of STAR.anchors)
+      expect(Math.min(...path.anchors.map((b) => distance(a, b)))).toBeLessThan(0.33);
+  });
+});
+
+describe('the next segment', () => {
+  const disc = circlePath(120, 120, 70);
+  it('lies on the edge between the last anchor and the pointer, its figures true', () => {
+    const got = reach(of(disc), start(190, 120), { x: 122, y: 194 }, WHERE, reachMemory())!;
+    expect(Math.abs(distance(got.at, { x: 120, y: 120 }) - 70)).toBeLessThan(0.1);
+    expect(distance(got.at, { x: 122, y: 194 })).toBeLessThan(8);
+    expect(got.corner).toBe(false);
+    expect(got.worst).toBeLessThan(0.3);
+    expect(got.mean).toBeLessThan(got.worst);
+    const off = pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.cubic![0], kind: 'corner', in: null, out: subtract(got.cubic![1], got.cubic![0]) }, { ...got.cubic![3], kind: 'corner', in: subtract(got.cubic![2], got.cubic![3]), out: null }] }); // prettier-ignore
+    for (const p of off) expect(Math.abs(distance(p, { x: 120, y: 120 }) - 70)).toBeLessThan(0.5);
+    // The tick lies farther along, on the edge.
+    expect(Math.abs(distance(got.tick!, { x: 120, y: 120 }) - 70)).toBeLessThan(0.2);
+    expect(distance(got.tick!, { x: 190, y: 120 })).toBeGreaterThan(distance(got.at, { x: 190, y: 120 }));
+  });
+
+  it('leaves as the last anchor does where that is smooth, and closes onto a given place and direction', () => {
+    const leave = unit({ x: 0.02, y: 1 })!;
+    const got = reach(of(disc), { ...start(190, 120), leave }, { x: 130, y: 190 }, WHERE, reachMemory())!;
+    expect(dot(unit(subtract(got.cubic![1], got.cubic![0]))!, leave)).toBeGreaterThan(1 - 1e-9);
+    const to = { at: { x: 120, y: 190 }, arrive: { x: 1, y: 0 } };
+    const closing = reach(of(disc), { ...start(190, 120), leave }, to.at, { ...WHERE, to }, reachMemory())!;
+    expect(closing.at).toEqual(to.at);
+    expect(dot(unit(subtract(closing.cubic![2], closing.cubic![3]))!, to.arrive)).toBeGreaterThan(1 - 1e-9);
+  });
+
+  it('stays at a tick once shown, and says where the edge turns farther on', () => {
+    const memory = reachMemory();
+    const field = of(POT);
+    const got = reach(field, start(50, 70), { x: 90, y: 71 }, { ...WHERE, hints: 3 }, memory)!;
+    expect(distance(got.tick!, { x: 190, y: 70 })).toBeLessThan(0.3);
+    expect(got.straight).toBe(true);
+    expect(distance(got.hints[0]!, { x: 165, y: 200 })).toBeLessThan(0.5);
+    const there = reach(field, start(50, 70), { x: 187, y: 74 }, WHERE, memory)!;
+    expect(there).toMatchObject({ at: got.tick!, corner: true, straight: true, tick: null });
+  });
+
+  it('does not go back along what is drawn', () => {
+    const drawn = pointsAlong(disc).slice(0, 150);
+    const at = drawn.at(-1)!;
+    // The shorter way to the first place is the way it came.
+    const back = pointsAlong(disc)[20]!;
+    const got = reach(of(disc), { at, leave: null, drawn }, back, WHERE, reachMemory());
+    expect(got === null || distance(got.cubic![1], at) > 0).toBe(true);
+    if (got) expect(dot(subtract(got.cubic![1], at), subtract(drawn[140]!, at))).toBeLessThan(0);
+  });
+
+  it('begins a path on the edge, at its corner where one is near', () => {
+    const at = reach(of(POT), null, { x: 54, y: 65 }, WHERE, reachMemory())!;
+    expect(at).toMatchObject({ corner: true, cubic: null });
+    expect(distance(at.at, { x: 50, y: 70 })).toBeLessThan(0.5);
+    const side = reach(of(POT), null, { x: 120, y: 66 }, { ...WHERE, hints: 2 }, reachMemory())!;
+    expect(side.corner).toBe(false);
+    expect(Math.abs(side.at.y - 70)).toBeLessThan(0.1);
+    for (const corner of [{ x: 50, y: 70 }, { x: 190, y: 70 }]) expect(Math.min(...side.hints.map((h) => distance(h, corner)))).toBeLessThan(0.5); // prettier-ignore
+  });
+});
+
+describe('reach where there is little to follow', () => {
+  const nothing = painted(120, 120, [], [200, 190, 180], 0);
+  const fine = fieldTiles(nothing, 'edge', 1.5);
+  const flat: ReachField = { fine, coarse: fine, ratio: 1 };
+  it('offers nothing on flat ground, off the picture, and far from any edge', () => {
+    expect(reach(flat, null, { x: 60, y: 60 }, WHERE, reachMemory())).toBeNull();
+    expect(reach(flat, start(20, 20), { x: 60, y: 60 }, WHERE, reachMemory())).toBeNull();
+    expect(reach(flat, start(20, 20), { x: -500, y: 9 }, WHERE, reachMemory())).toBeNull();
+    expect(
+      reach(of(circlePath(120, 120, 70)), start(190, 120), { x: 120, y: 120 }, WHERE, reachMemory()),
+    ).toBeNull();
+  });
+
+  it('keeps to one of two edges three pixels apart', () => {
+    const bar = squarePath(60, 60, 110);
+    const thin = parsePathData('M60 118L180 118L180 121L60 121Z')[0]!;
+    const got = reach(of(thin), start(70, 118), { x: 150, y: 117 }, WHERE, reachMemory())!;
+    for (const p of got.cubic!) expect(Math.abs(p.y - 119.5)).toBeLessThan(3.5);
+    expect(reach(of(bar), start(60, 60), { x: 60, y: 61 }, WHERE, reachMemory())).toBeNull();
+  });
+
+  it('gives finite numbers in noise only, or nothing', () => {
+    const noise = fieldTiles(painted(160, 160, [], [128, 128, 128], 120), 'edge', 1.5);
+    const memory = reachMemory();
+    for (let k = 0; k < 12; k++) {
+      const got = reach({ fine: noise, coarse: noise, ratio: 1 }, start(30, 30), { x: 40 + 9 * k, y: 130 - 8 * k }, { ...WHERE, hints: 2 }, memory); // prettier-ignore
+      for (const p of got?.cubic ?? []) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true);
+    }
+    expect(() => reach(flat, null, { x: 1, y: 1 }, { tolerance: 0, near: 8 }, memory)).toThrow('tolerance');
+  });
+});

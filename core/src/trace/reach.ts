@@ -1,0 +1,257 @@
+import type { Cubic } from '../geometry/cubic';
+import { add, distance, scale, subtract, unit, type Point } from '../geometry/vector';
+import {
+  farthestStretch,
+  fitStretch,
+  runOf,
+  runTangent,
+  stretchOff,
+  type Run,
+  type Stretch,
+} from '../path/fit-path';
+import { edgeWay, followEdge, LEAST, ontoEdge, sharpened } from './along';
+import { strengthAt, type FieldTiles } from './field';
+import { startWire, strongestNear, wireTo, type Wire } from './wire';
+
+/** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
+export interface ReachField {
+  readonly fine: FieldTiles;
+  readonly coarse: FieldTiles;
+  /** Pixels of the picture that one of the smaller one is wide. */
+  readonly ratio: number;
+}
+
+/** Where the next segment begins. */
+export interface ReachStart {
+  readonly at: Point;
+  /** Unit direction it leaves in, where the last anchor is smooth; null where it is a corner. */
+  readonly leave: Point | null;
+  /** Points along what is drawn already, a pixel or two apart; it is not gone along again. */
+  readonly drawn: readonly Point[];
+}
+
+export interface ReachOptions {
+  /** How far from the edge one segment may lie, picture pixels. */
+  readonly tolerance: number;
+  /** About the pointer the edge is looked for so far, and its corners and the tick attract, picture pixels. */
+  readonly near: number;
+  /** The very place it ends, where something else than the edge says so, and the direction back from there if that is given. */
+  readonly to?: { readonly at: Point; readonly arrive: Point | null };
+  /** Further turns ahead that are told, at most. */
+  readonly hints?: number;
+}
+
+/** The next segment as it could lie on the picture's edge. All in picture pixels. */
+export interface Reached {
+  /** Where it ends: on the edge, at the pointer. */
+  readonly at: Point;
+  /** The edge turns sharply there. */
+  readonly corner: boolean;
+  /** The segment; null where a path only begins. A straight one has its control points on its thirds. */
+  readonly cubic: Cubic | null;
+  readonly straight: boolean;
+  /** How far it lies from the edge. */
+  readonly mean: number;
+  readonly worst: number;
+  /** The farthest point that one segment can hold within the tolerance, where that is not at `at`. */
+  readonly tick: Point | null;
+  /** Turns of the edge where further anchors would stand. */
+  readonly hints: readonly Point[];
+}
+
+/** What is kept from one move of the pointer to the next: the wire of the last anchor, and the segment up to the tick. */
+export interface ReachMemory {
+  wire: Wire | null;
+  key: string;
+  farthest: Reached | null;
+}
+export const reachMemory = (): ReachMemory => ({ wire: null, key: '', farthest: null });
+
+/** Pixels of the wire that one move of the pointer works out at most; the next move goes on. */
+const MOST_AT_ONCE = 10_000;
+/** An edge is followed on so far beyond the pointer, picture pixels. */
+const AHEAD = 260;
+/** Length about a point by which the edge's direction is told, pixels. */
+const ABOUT = 7;
+/** Two looks at one edge give places nearer to each other than this, pixels. */
+const SAME = 0.6;
+/** Next to its beginning an edge is told from a little farther on, pixels: a corner is round there. */
+const ROUND = 3.5;
+
+const isStraight = ([a, b, , d]: Cubic): boolean =>
+  distance(b, add(a, scale(subtract(d, a), 1 / 3))) <= 1e-9 * (1 + distance(a, d));
+
+/** The edge's corner, or the edge itself, nearest to a place on it; and the run of edge about it, to `far` either way. */
+function about(field: FieldTiles, p: Point, far: number): { run: Run; index: number } | null {
+  const way = edgeWay(field, p);
+  if (!way) return null;
+  const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
+  const least = LEAST[field.kind];
+  const back = followEdge(field, at, scale(way, -1), far, least);
+  const ahead = followEdge(field, at, way, far, least);
+  const { points, corners } = sharpened(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
+  return { run: runOf(points, corners), index: back.length };
+}
+
+/** A corner of the run within reach of a place, the nearest. */
+function cornerNear({ points, corners }: Run, p: Point, within: number): number | null {
+  let best: number | null = null;
+  for (const c of corners)
+    if (
+      distance(points[c]!, p) <= within &&
+      (best === null || distance(points[c]!, p) < distance(points[best]!, p))
+    )
+      best = c;
+  return best;
+}
+
+/** Turns ahead of a place on a run: where one segment after the other would end. */
+function turns(run: Run, from: number, leave: Point | null, tolerance: number, most: number): Point[] {
+  const out: Point[] = [];
+  const last = run.points.length - 1;
+  let [at, way] = [from, leave];
+  while (out.length < most && at < last - 4) {
+    const s = farthestStretch(run, at, last - at, { tolerance, leave: way, about: ABOUT });
+    at += s.count;
+    if (at >= last) break;
+    out.push(run.points[at]!);
+    way = run.corners.has(at) ? null : runTangent(run, at, 0, ABOUT);
+  }
+  return out;
+}
+
+/**
+ * The next segment offered on the picture's edge: the edge between the last anchor and the pointer is found by a live wire
+ * (Mortensen and Barrett, 1995), moved onto the edge between pixels, and followed on beyond the pointer; one cubic is
+ * fitted to it (Schneider, 1990), leaving as the last anchor does where that is smooth. Of what lies ahead the farthest
+ * point is told that one cubic can hold.
+ *
+ * @param start the last anchor; null where a path is to begin
+ * @param memory kept by the caller from one move to the next
+ * @returns null where there is no edge at the pointer, or none leads there, or the way is not known yet
+ */
+export function reach(
+  { fine, coarse, ratio }: ReachField,
+  start: ReachStart | null,
+  pointer: Point,
+  { tolerance, near, to, hints = 0 }: ReachOptions,
+  memory: ReachMemory,
+): Reached | null {
+  if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
+  const small = (p: Point): Point => ({ x: p.x / ratio, y: p.y / ratio });
+  const least = LEAST[fine.kind];
+  const end = strongestNear(coarse, small(to?.at ?? pointer), to ? 2 : near / ratio);
+  if (!end || strengthAt(coarse, end.x, end.y) < least) return null;
+  const large = (p: Point): Point => ({ x: (p.x + 0.5) * ratio, y: (p.y + 0.5) * ratio });
+  if (!start) {
+    const found = about(fine, large(end), hints > 0 ? AHEAD : 24);
+    if (!found) return null;
+    const { run, index } = found;
+    const corner = cornerNear(run, pointer, near);
+    const at = corner ?? index;
+    const ring = hints > 0 ? [...turns(run, at, null, tolerance, hints), ...turns(turnedRound(run), run.points.length - 1 - at, null, tolerance, hints)] : []; // prettier-ignore
+    return { at: run.points[at]!, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, tick: null, hints: ring }; // prettier-ignore
+  }
+  const seed = strongestNear(coarse, small(start.at), 2) ?? { x: Math.floor(start.at.x / ratio), y: Math.floor(start.at.y / ratio) }; // prettier-ignore
+  const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind}`;
+  if (memory.key !== key || !memory.wire || memory.wire.field !== coarse) {
+    // The place a path began at stays open, for closing.
+    const first = start.drawn[0];
+    const drawn = start.drawn.filter((p) => !first || distance(p, first) > 8 * ratio).map(small);
+    memory.wire = startWire(coarse, seed, least, drawn, memory.wire ?? undefined);
+    memory.key = key;
+    memory.farthest = null;
+  }
+  // The tick stays where it was shown when the pointer comes to it, though another way there may be shorter by now.
+  if (!to && memory.farthest && distance(memory.farthest.at, pointer) <= near) return memory.farthest;
+  const way = wireTo(memory.wire, end, MOST_AT_ONCE);
+  if (!way || way.length < 3) return null;
+  const rough = way.map(large);
+  const long = rough.length * ratio;
+  const spacing = Math.max(1, Math.min(2, long / 500));
+  const edge = ontoEdge(fine, rough, 1.5 * ratio + 0.5, spacing);
+  const there = edge.at(-1)!;
+  const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
+  const ahead = to || !onward ? [] : followEdge(fine, there, onward, AHEAD, least);
+  const whole = sharpened(ontoEdge(fine, [...edge, ...ahead], 1.5, spacing), spacing);
+  // Where on it the pointer is: by length, since corners have changed it by little.
+  const reached = nearestIndex(whole.points, there, edge.length - 1);
+  let skipped = 0;
+  while (
+    skipped < reached &&
+    distance(whole.points[skipped]!, start.at) < ROUND &&
+    !whole.corners.includes(skipped)
+  )
+    skipped++;
+  const body = whole.points.slice(skipped);
+  const points = [start.at, ...body];
+  const shift = 1 - skipped;
+  let index = Math.max(1, reached + shift);
+  if (to) {
+    points.length = index;
+    points.push(to.at);
+  }
+  const run = runOf(
+    points,
+    whole.corners.map((c) => c + shift).filter((c) => c > 0 && c < points.length - (to ? 1 : 0)),
+  );
+  const options = { tolerance, leave: start.leave, about: ABOUT };
+  const answer = (
+    index: number,
+    { cubic, mean, worst }: Stretch,
+    tick: Point | null,
+    hints: Point[] = [],
+  ): Reached => ({
+    at: cubic[3],
+    corner: run.corners.has(index),
+    cubic,
+    straight: isStraight(cubic),
+    mean,
+    worst,
+    tick,
+    hints,
+  });
+  if (to) return answer(index, fitStretch(run, 0, index, { ...options, arrive: to.arrive }), null);
+  const farthest =
+    stillHolding(run, memory.farthest, tolerance) ?? farthestStretch(run, 0, points.length - 1, options);
+  const { count } = farthest;
+  const tick = farthest.cubic[3];
+  const corner = cornerNear(run, pointer, near);
+  if (corner !== null && corner > 0) index = corner;
+  else if (distance(tick, pointer) <= near) index = count;
+  const further = hints > 0 ? turns(run, count, run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT), tolerance, hints) : []; // prettier-ignore
+  const last = answer(count, farthest, null, further);
+  // Where the edge ends, or is not known farther, the end is no tick.
+  const isTick = count < points.length - 1;
+  memory.farthest = isTick ? last : null;
+  return index === count
+    ? last
+    : answer(index, fitStretch(run, 0, index, options), isTick ? tick : null, further);
+}
+
+/** The segment up to the tick as it was a move ago, where the edge under it is the same; null where it is not. */
+function stillHolding(run: Run, kept: Reached | null, tolerance: number): Stretch | null {
+  if (!kept?.cubic) return null;
+  let count = 1;
+  for (let i = 2; i < run.points.length; i++)
+    if (distance(run.points[i]!, kept.at) < distance(run.points[count]!, kept.at)) count = i;
+  if (distance(run.points[count]!, kept.at) > SAME || kept.corner !== run.corners.has(count)) return null;
+  if ([...run.corners].some((c) => c > 0 && c < count)) return null;
+  const off = stretchOff(run, 0, count, kept.cubic);
+  return off.worst <= tolerance + 0.1 ? { cubic: kept.cubic, count, ...off } : null;
+}
+
+/** The point of a line nearest to `p`, by index, sought about one that is likely. */
+function nearestIndex(points: readonly Point[], p: Point, likely: number): number {
+  let best = Math.min(points.length - 1, likely);
+  for (let i = Math.max(0, likely - 12); i < Math.min(points.length, likely + 12); i++)
+    if (distance(points[i]!, p) < distance(points[best]!, p)) best = i;
+  return best;
+}
+
+/** The same run the other way. */
+const turnedRound = ({ points, corners }: Run): Run =>
+  runOf(
+    points.toReversed(),
+    [...corners].map((c) => points.length - 1 - c),
+  );

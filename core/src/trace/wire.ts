@@ -1,0 +1,198 @@
+import type { Point } from '../geometry/vector';
+import { acrossAt, strengthAt, type FieldTiles } from './field';
+
+/** Pixels to either side of its beginning that a wire can go. */
+const ROOM = 400;
+const SIDE = 2 * ROOM + 1;
+/** Cost of a pixel's length without any edge, in whole steps; with the best edge it is 1. */
+const MOST = 60;
+/** Cost of going across an edge instead of along it. */
+const ACROSS = 40;
+/** Pixels that a wire keeps away from what is drawn, but within so many of where it begins. */
+const CLEAR = 2;
+const OPEN = 14;
+const DIAGONAL = Math.SQRT2;
+const LONGEST_STEP = Math.ceil(DIAGONAL * (MOST + ACROSS)) + 1;
+/** Steps to the eight neighbours. */
+const DX = [1, 1, 0, -1, -1, -1, 0, 1] as const;
+const DY = [0, 1, 1, 1, 0, -1, -1, -1] as const;
+
+/** A live wire from one pixel: what has been found of the cheapest ways to all others. */
+export interface Wire {
+  readonly field: FieldTiles;
+  /** The pixel it starts from. */
+  readonly from: Point;
+  /** Slope that counts as half an edge. */
+  readonly half: number;
+  /** The field's pixel of the grid's first. */
+  readonly x0: number;
+  readonly y0: number;
+  /** Cheapest cost so far to each pixel of the grid, and the step it was reached by; 255 for none. */
+  readonly cost: Uint32Array;
+  readonly by: Uint8Array;
+  /** 1 where the cheapest way is known, 2 where none may go. */
+  readonly done: Uint8Array;
+  /** How much edge each pixel has, and which way it goes across; worked out when needed. */
+  readonly edge: Float32Array;
+  readonly nx: Float32Array;
+  readonly ny: Float32Array;
+  /** Pixels waiting, by their cost (Dial 1969): a ring of as many lists as a step can cost. */
+  readonly lists: number[][];
+  level: number;
+  waiting: number;
+}
+
+/** The strongest pixel about a point, nearer ones preferred; null outside the picture. Whole numbers. */
+export function strongestNear(field: FieldTiles, p: Point, within: number): Point | null {
+  const { width, height } = field.raster;
+  const r = Math.max(1, Math.ceil(within));
+  const [cx, cy] = [Math.floor(p.x), Math.floor(p.y)];
+  let best: Point | null = null;
+  let most = 0;
+  for (let y = Math.max(0, cy - r); y <= Math.min(height - 1, cy + r); y++)
+    for (let x = Math.max(0, cx - r); x <= Math.min(width - 1, cx + r); x++) {
+      const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
+      if (d > within + 0.5) continue;
+      const s = strengthAt(field, x, y) * (1 - (0.6 * d) / (within + 1));
+      if (s > most) [most, best] = [s, { x, y }];
+    }
+  return best;
+}
+
+/**
+ * Begins a live wire. Source: Mortensen and Barrett, "Intelligent scissors for image composition", SIGGRAPH 1995: a step
+ * costs less the more edge lies under it and the better it goes along it; what counts as an edge is learnt where the wire
+ * begins.
+ *
+ * @param from a pixel of the picture, whole numbers
+ * @param least slope (or bend) below which nothing counts as an edge
+ * @param drawn points it keeps away from, but for those beside its beginning: what is drawn already
+ * @param before an earlier wire, whose room is used again
+ */
+export function startWire(
+  field: FieldTiles,
+  from: Point,
+  least: number,
+  drawn: readonly Point[] = [],
+  before?: Wire,
+): Wire {
+  const size = SIDE * SIDE;
+  const wire: Wire = {
+    field,
+    from,
+    half: Math.max(least, 0.25 * strengthAt(field, from.x, from.y)),
+    x0: from.x - ROOM,
+    y0: from.y - ROOM,
+    cost: before?.cost.fill(0xffffffff) ?? new Uint32Array(size).fill(0xffffffff),
+    by: before?.by.fill(255) ?? new Uint8Array(size).fill(255),
+    done: before?.done.fill(0) ?? new Uint8Array(size),
+    edge: before?.edge.fill(-1) ?? new Float32Array(size).fill(-1),
+    nx: before?.nx ?? new Float32Array(size),
+    ny: before?.ny ?? new Float32Array(size),
+    lists: Array.from({ length: LONGEST_STEP + 1 }, () => []),
+    level: 0,
+    waiting: 1,
+  };
+  for (const p of drawn) {
+    const [px, py] = [Math.floor(p.x) - wire.x0, Math.floor(p.y) - wire.y0];
+    if (Math.hypot(px - ROOM, py - ROOM) <= OPEN) continue;
+    for (let y = Math.max(0, py - CLEAR); y <= Math.min(SIDE - 1, py + CLEAR); y++)
+      for (let x = Math.max(0, px - CLEAR); x <= Math.min(SIDE - 1, px + CLEAR); x++)
+        wire.done[y * SIDE + x] = 2;
+  }
+  const start = ROOM * SIDE + ROOM;
+  wire.cost[start] = 0;
+  wire.lists[0]!.push(start);
+  return wire;
+}
+
+/** What the step `way` costs that ends on a pixel with so much edge, across which lies (nx, ny); a whole number. */
+export function stepCost(edge: number, nx: number, ny: number, way: number): number {
+  const through = DX[way]! * nx + DY[way]! * ny;
+  // On the diagonal `through` is √2 times as long, and so is the step.
+  return way & 1
+    ? 1 + ((DIAGONAL * ((MOST - 1) * (1 - edge) + (ACROSS / 2) * edge * through * through)) | 0)
+    : 1 + (((MOST - 1) * (1 - edge) + ACROSS * edge * through * through) | 0);
+}
+
+/** How much edge a pixel has, 0 to 1, and the way across it. */
+export function edgeOf(
+  { field, half }: Pick<Wire, 'field' | 'half'>,
+  x: number,
+  y: number,
+): { edge: number; nx: number; ny: number } {
+  const { strength, nx, ny } = acrossAt(field, x, y);
+  const s = strength * strength;
+  return { edge: s / (s + half * half), nx, ny };
+}
+
+/** Finds cheapest ways until the one to a pixel is known, or `most` pixels more are. */
+function expand(wire: Wire, goal: number, most: number): void {
+  const { cost, by, done, edge, nx, ny, lists, field } = wire;
+  const { width, height } = field.raster;
+  let left = most;
+  while (wire.waiting > 0 && !done[goal] && left > 0) {
+    const list = lists[wire.level % lists.length]!;
+    const at = list.pop();
+    if (at === undefined) {
+      wire.level++;
+      continue;
+    }
+    wire.waiting--;
+    if (done[at] || cost[at] !== wire.level) continue;
+    done[at] = 1;
+    left--;
+    const gy = (at / SIDE) | 0;
+    const gx = at - gy * SIDE;
+    for (let way = 0; way < 8; way++) {
+      const qx = gx + DX[way]!;
+      const qy = gy + DY[way]!;
+      if (qx < 0 || qy < 0 || qx >= SIDE || qy >= SIDE) continue;
+      const px = wire.x0 + qx;
+      const py = wire.y0 + qy;
+      if (px < 0 || py < 0 || px >= width || py >= height) continue;
+      const q = qy * SIDE + qx;
+      if (done[q]) continue;
+      if (edge[q]! < 0) {
+        const e = edgeOf(wire, px, py);
+        edge[q] = e.edge;
+        nx[q] = e.nx;
+        ny[q] = e.ny;
+      }
+      const c = wire.level + stepCost(edge[q]!, nx[q]!, ny[q]!, way);
+      if (c >= cost[q]!) continue;
+      cost[q] = c;
+      by[q] = way;
+      lists[c % lists.length]!.push(q);
+      wire.waiting++;
+    }
+  }
+}
+
+/**
+ * The cheapest way from where the wire begins to a pixel, both included.
+ *
+ * @param most pixels worked out in this call at most
+ * @returns whole numbers; null where it is not known yet, or the pixel lies out of the wire's room
+ */
+export function wireTo(wire: Wire, to: Point, most = Infinity): Point[] | null {
+  const [gx, gy] = [to.x - wire.x0, to.y - wire.y0];
+  if (gx < 0 || gy < 0 || gx >= SIDE || gy >= SIDE) return null;
+  const goal = gy * SIDE + gx;
+  expand(wire, goal, most);
+  if (wire.done[goal] !== 1) return null;
+  const out: Point[] = [];
+  let [x, y] = [gx, gy];
+  for (;;) {
+    out.push({ x: wire.x0 + x, y: wire.y0 + y });
+    const way = wire.by[y * SIDE + x]!;
+    if (way === 255) break;
+    x -= DX[way]!;
+    y -= DY[way]!;
+  }
+  return out.reverse();
+}
+
+/** Cost of the cheapest way to a pixel that has been worked out. */
+export const wireCost = (wire: Wire, to: Point): number =>
+  wire.cost[(to.y - wire.y0) * SIDE + (to.x - wire.x0)]!;
