@@ -209,7 +209,7 @@ test('corners first, curve later: F makes a rough path flow, its sharp corner st
   await expect(page.getByText('4 more anchors flow.')).toBeVisible();
   const [path] = (await h.shapes())[0]!.paths;
   expect(path!.anchors.map((a) => a.kind[0]).join('')).toBe('cffcffc');
-  await page.getByRole('button', { name: 'Flowing clicks' }).click();
+  await page.getByText('Flowing clicks').click();
   await h.drag({ x: 600, y: 100 }, { x: 600, y: 100 });
   await h.click({ x: 680, y: 160 });
   await h.click({ x: 740, y: 80 });

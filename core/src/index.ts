@@ -90,6 +90,7 @@ export { cutAt, mergeAnchors, startAt } from './path/cut';
 export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } from './path/spots';
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
+export { closePath, extendPath, type NextSegment } from './path/extend';
 export { fitPath, type FitPathOptions } from './path/fit-path';
 export { openSegment, removeAnchors } from './path/remove';
 export {

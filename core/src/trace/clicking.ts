@@ -22,6 +22,8 @@ export interface Clicked {
   readonly log: string[];
 }
 
+/** So near to where it began a hand closes, pixels. */
+const HOME = 36;
 /** Places of the truth looked at for where a click lies on it. */
 const ONWARD = 900;
 
@@ -82,25 +84,26 @@ export function clickAlong(
       const here = ask(start, at(place + lead));
       if (!here) break;
       got = here;
-      if (got.tick || got.corner || got.worst > tolerance || (!truth.closed && place + lead >= n)) break;
+      if (got.tick || got.corner || (!truth.closed && place + lead >= n)) break;
     }
-    if (!got) return (log.push(`lost at ${place} of ${n}`), end(false));
-    const target = got.tick ?? got.at;
+    const home = truth.closed && n - place < HOME;
+    if (!got && !home) return (log.push(`lost at ${place} of ${n}`), end(false));
+    const target = home ? anchors[0]! : (got!.tick ?? got!.at);
     let [best, far] = [place + 1, Infinity];
     for (let k = 1; k < ONWARD; k++) {
       const d = distance(at(place + k), target);
       if (d < far - 1e-9) [far, best] = [d, place + k];
     }
-    const closes = truth.closed && best >= n - near;
+    const closes = home || (truth.closed && best >= n - near);
     const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
     const to = closes
-      ? { at: anchors[0]!, arrive: ahead && negate(ahead) && { x: ahead.x, y: ahead.y } }
+      ? { at: anchors[0]!, arrive: ahead }
       : undefined;
     const taken = ask(start, to?.at ?? target, to);
     if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     const [a, b, c, d] = taken.cubic;
     for (let k = 0; k < 80; k++) drawn.push(cubicPoint(taken.cubic, k / 80));
-    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got.tick ? '' : ', no tick'}`); // prettier-ignore
+    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got?.tick ? '' : ', no tick'}`); // prettier-ignore
     if (!taken.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
     const arriving = taken.straight ? null : subtract(c, d);
     if (closes) {

@@ -221,8 +221,8 @@ export function reach(
   else if (distance(tick, pointer) <= near) index = count;
   const further = hints > 0 ? turns(run, count, run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT), tolerance, hints) : []; // prettier-ignore
   const last = answer(count, farthest, null, further);
-  // Where the edge ends, or is not known farther, the end is no tick.
-  const isTick = count < points.length - 1;
+  // Where the edge is not known farther, the end is no tick; where it ends, it is.
+  const isTick = count < points.length - 1 || ahead.length < AHEAD;
   memory.farthest = isTick ? last : null;
   return index === count
     ? last

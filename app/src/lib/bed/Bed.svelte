@@ -13,6 +13,9 @@
   import { shapesAt } from './listing';
   import Whiskers from './Whiskers.svelte';
   import { lengthAndRadius } from './grips';
+  import { askReach } from './block-in';
+  import ReachMarks from './ReachMarks.svelte';
+  import { TURNS_AHEAD } from './reaching';
   import { foresee } from './shown';
 
   interface Props {
@@ -268,6 +271,21 @@
   $effect(() => {
     desk.under = foresight.kind === 'segment' ? lengthAndRadius(desk, foresight.cubic, foresight.t) : null;
   });
+  /** Milliseconds after which a pointer rests, and the turns ahead are told. */
+  const RESTS = 140;
+  let resting: ReturnType<typeof setTimeout> | undefined;
+  $effect(() => {
+    clearTimeout(resting);
+    if (desk.pressing) return;
+    const p = pointer;
+    const ask = p && askReach(desk, p);
+    untrack(() => desk.reaching.ask(ask));
+    if (ask && p && desk.habits.hints)
+      resting = setTimeout(() => {
+        if (!desk.pressing) desk.reaching.ask(askReach(desk, p, TURNS_AHEAD));
+      }, RESTS);
+  });
+  $effect(() => () => clearTimeout(resting));
   const foresight = $derived(desk.pressing ? ({ kind: 'none' } as const) : foresee(desk, pointer));
   const dataView = $derived(`${desk.view.scale} ${desk.view.tx} ${desk.view.ty}`);
 </script>
@@ -309,6 +327,7 @@
   {/if}
   <Whiskers {desk} />
   <Aids {desk} {foresight} />
+  <ReachMarks {desk} {foresight} />
   <Marks {desk} over={pointer} {foresight} />
   {#if desk.rulers}<Rulers {desk} view={drawn} {moved} />{/if}
 </div>

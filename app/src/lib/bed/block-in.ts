@@ -1,8 +1,10 @@
 import {
   add,
   addNode,
+  closePath,
   corner,
   distance,
+  extendPath,
   findShape,
   joinEnds,
   negate,
@@ -14,6 +16,7 @@ import {
   snapAngle,
   styleShapes,
   subtract,
+  tangentAt,
   together,
   unit,
   length,
@@ -27,11 +30,14 @@ import {
   type Snapped,
 } from '@mirrot/core';
 import { chooseShapes, findPath, NOTHING_CHOSEN, type AnchorRef } from '$lib/desk/choice';
+import { newId } from '$lib/ids';
 import type { Desk, Live } from '$lib/desk/desk.svelte';
+import type { ReachAsk, ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { offerBorder } from './border';
 import { gripForm, gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
+import { isNear, goesBeforeEdge, reachAsk, reachedAt, reaches } from './reaching';
 import { fieldOf, hitAnchor, hitEnd, hitSegment, hitTest, type HitField } from './hit';
 import { layerToDrawOn, newShape } from './new-shape';
 import { gripInPart } from './parts';
@@ -43,18 +49,29 @@ const SAME_SPOT = 2;
 
 /** What a press would do while blocking in; shown before it is made. */
 export type BlockInTarget =
-  | { readonly kind: 'add'; readonly at: Point; readonly snap: Snapped | null }
-  | { readonly kind: 'close'; readonly at: Point }
+  | {
+      readonly kind: 'add';
+      readonly at: Point;
+      readonly snap: Snapped | null;
+      /** The segment that a click takes, lying on the picture's edge. */
+      readonly reached: ReachOffer | null;
+    }
+  | { readonly kind: 'close'; readonly at: Point; readonly reached: ReachOffer | null }
   | { readonly kind: 'last'; readonly at: Point }
   | { readonly kind: 'own-anchor'; readonly ref: AnchorRef; readonly at: Point }
   | { readonly kind: 'own-segment'; readonly ref: AnchorRef; readonly t: number; readonly at: Point }
   | { readonly kind: 'end'; readonly ref: AnchorRef; readonly end: 'start' | 'end'; readonly at: Point };
 
-/** DESIGN's table: what lies under the pointer decides. */
-export function blockInTarget(desk: Desk, p: BedPointer): BlockInTarget {
+/**
+ * DESIGN's table: what lies under the pointer decides.
+ *
+ * @param offered whether the segment offered on the picture's edge counts
+ */
+export function blockInTarget(desk: Desk, p: BedPointer, offered = true): BlockInTarget {
   const field = fieldOf(desk, p);
   const { live, livePath } = desk;
-  if (desk.fresh || desk.held.has('t')) return adding(desk, p, desk.fresh ? null : (livePath ?? null));
+  if (desk.fresh || desk.held.has('t'))
+    return adding(desk, p, desk.fresh ? null : (livePath ?? null), offered);
   if (live && livePath) {
     const own: HitField = {
       ...field,
@@ -68,7 +85,10 @@ export function blockInTarget(desk: Desk, p: BedPointer): BlockInTarget {
     if (anchor) {
       const { index } = anchor.ref;
       if (index === last) return { kind: 'last', at: anchor.at };
-      if (index === 0) return { kind: 'close', at: anchor.at };
+      if (index === 0) {
+        const reached = offered ? reachedAt(desk, p, livePath) : null;
+        return { kind: 'close', at: anchor.at, reached: isAt(reached, anchor.at) ? reached : null };
+      }
       return { kind: 'own-anchor', ref: anchor.ref, at: anchor.at };
     }
     const end = hitEnd(field, p.sheet, live.path);
@@ -76,19 +96,52 @@ export function blockInTarget(desk: Desk, p: BedPointer): BlockInTarget {
     const segment = hitSegment(own, p.sheet);
     if (segment && segment.ref.segment === last - 1)
       return { kind: 'own-segment', ref: { ...segment.ref, index: last - 1 }, t: segment.t, at: segment.at };
-    return adding(desk, p, livePath);
+    return adding(desk, p, livePath, offered);
   }
   const end = hitEnd(field, p.sheet, null);
-  return end ? { kind: 'end', ...end } : adding(desk, p, null);
+  return end ? { kind: 'end', ...end } : adding(desk, p, null, offered);
 }
 
 /** Where an anchor goes that is added at the pointer: with Shift in 45° steps from the last, else to what attracts. */
-function adding(desk: Desk, p: BedPointer, after: Path | null): Extract<BlockInTarget, { kind: 'add' }> {
+function adding(
+  desk: Desk,
+  p: BedPointer,
+  after: Path | null,
+  offered = true,
+): Extract<BlockInTarget, { kind: 'add' }> {
   const last = after?.anchors.at(-1);
   if (p.shift && last)
-    return { kind: 'add', at: add(last, snapAngle(subtract(p.sheet, last), EIGHTH_TURN)), snap: null };
+    return {
+      kind: 'add',
+      at: add(last, snapAngle(subtract(p.sheet, last), EIGHTH_TURN)),
+      snap: null,
+      reached: null,
+    };
   const snap = snapAt(desk, p.sheet, { after, without: after ? [after.id] : [] });
-  return { kind: 'add', at: snap?.at ?? p.sheet, snap };
+  const reached = offered ? reachedAt(desk, p, after) : null;
+  const first = goesBeforeEdge(snap) ? snap : null;
+  if (reached && (first ? isAt(reached, first.at) : reached.to === null))
+    return { kind: 'add', at: reached.at, snap: first, reached };
+  return { kind: 'add', at: snap?.at ?? p.sheet, snap, reached: null };
+}
+
+/** Whether an offer was made to end at a given place. */
+const isAt = (reached: ReachOffer | null, at: Point): boolean =>
+  reached?.to !== null && reached !== null && distance(reached.to, at) < 1e-9;
+
+/** What is asked for at the pointer: the next segment on the picture's edge, up to what a press would make. */
+export function askReach(desk: Desk, p: BedPointer, hints = 0): ReachAsk | null {
+  if (!reaches(desk) || p.shift) return null;
+  const after = desk.fresh ? null : desk.livePath;
+  const target = blockInTarget(desk, p, false);
+  if (target.kind === 'add') {
+    const to = after && goesBeforeEdge(target.snap) ? { at: target.snap!.at, arrive: null } : null;
+    return !after && goesBeforeEdge(target.snap) ? null : reachAsk(desk, p.sheet, after, to, hints);
+  }
+  if (target.kind !== 'close' || !after || after.anchors.length < 2) return null;
+  const first = after.anchors[0]!;
+  const way = first.kind === 'smooth' ? tangentAt(after, 0, 'out') : null;
+  return reachAsk(desk, p.sheet, after, { at: first, arrive: way && negate(way) }, 0);
 }
 
 /** Whether this anchor's leaving handle shapes the next segment; O turns it once. */
@@ -103,24 +156,33 @@ function pulledOut(base: Anchor, way: Point, frozenIn: Point | null | undefined)
   return { ...base, kind: 'smooth', in: negate(way), out: way };
 }
 
+/** A path with the segment offered at its end. */
+const reachedPath = (path: Path, { cubic, straight, corner: turns }: ReachOffer): Path =>
+  extendPath(path, { cubic: cubic!, straight }, turns ? 'corner' : 'smooth');
+
 /** Grip of a new anchor: it is there at once; a drag pulls its handles out. The first one starts a path. */
-function gripNewAnchor(desk: Desk, at: Point): Grip | null {
+function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null): Grip | null {
   const first = desk.live === null;
   const layer = first ? layerToDrawOn(desk) : null;
   if (first && !layer) return null;
   const { straightOnly } = desk.habits;
   const bare: Anchor = {
     ...corner(at.x, at.y),
-    kind: desk.flowingClicks && !straightOnly ? 'flowing' : 'corner',
+    kind: desk.flowingClicks && !straightOnly ? 'flowing' : reached && !reached.corner ? 'smooth' : 'corner',
   };
   const made = first ? newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }) : null;
-  const gesture = desk.gesture(first ? 'Start a path' : 'Add an anchor');
+  const label = first ? 'Start a path' : 'Add an anchor';
+  const row = `anchor ${newId()}`;
+  const gesture = desk.gesture(label, row);
   const live: Live = made ? { shape: made.id, path: made.paths[0]!.id } : desk.live!;
   const before = made ? made.paths[0]! : desk.livePath!;
   const recipe = (anchor: Anchor): Recipe =>
     made
       ? addNode(layer!, { ...made, paths: [withAnchor(before, 0, anchor)] })
       : setPath(live.shape, { ...before, anchors: [...before.anchors, anchor] });
+  /** What a click takes; a drag overrules it. */
+  const onEdge = reached?.cubic ? setPath(live.shape, reachedPath(before, reached)) : null;
+  const late = reached || made || !reaches(desk) ? null : desk.reaching.latest;
   let frozenIn: Point | null | undefined;
   let breaking = false;
   let anchor: Anchor = bare;
@@ -145,7 +207,8 @@ function gripNewAnchor(desk: Desk, at: Point): Grip | null {
     show();
     desk.focus = p.sheet;
   };
-  show();
+  if (onEdge) gesture.show(onEdge);
+  else show();
   desk.live = live;
   desk.fresh = false;
   if (made) {
@@ -170,7 +233,17 @@ function gripNewAnchor(desk: Desk, at: Point): Grip | null {
       }
       finish();
     },
-    click: () => finish(),
+    click() {
+      if (onEdge) gesture.show(onEdge);
+      finish();
+      const plain = desk.livePath;
+      // A click quicker than the offer takes it when it comes, if nothing has happened since.
+      void late?.then((offer) => {
+        if (!offer?.cubic || offer.after !== before || desk.livePath !== plain || !isNear(desk, offer, at))
+          return;
+        desk.change(label, setPath(live.shape, reachedPath(before, offer)), { live }, row);
+      });
+    },
     cancel() {
       gesture.drop();
       desk.focus = null;
@@ -208,15 +281,15 @@ export function endPath(desk: Desk): void {
 }
 
 /** Closing: a click closes the path, a drag shapes the closing curve by the first anchor's arriving handle. */
-function gripClosing(desk: Desk, start: BedPointer): Grip {
+function gripClosing(desk: Desk, start: BedPointer, reached: ReachOffer | null = null): Grip {
   const { shape } = desk.live!;
   const path = desk.livePath!;
   const first = path.anchors[0]!;
   const gesture = desk.gesture('Close the path');
   const closed = (anchor: Anchor): Path => ({ ...withAnchor(path, 0, anchor), closed: true });
   const fill = desk.nextFill;
-  const close = (anchor: Anchor): Recipe =>
-    together(setPath(shape, closed(anchor)), (draft) => {
+  const close = (whole: Path): Recipe =>
+    together(setPath(shape, whole), (draft) => {
       const made = findShape(draft as never, shape) as { fill: unknown } | null;
       if (made && made.fill === null && fill) made.fill = { kind: 'flat', hex: fill };
     });
@@ -238,10 +311,12 @@ function gripClosing(desk: Desk, start: BedPointer): Grip {
     chooseInk(desk, before.shape);
   };
   return {
-    drag: (p) => gesture.show(close(desk.habits.straightOnly ? first : shaped(p))),
+    drag: (p) => gesture.show(close(closed(desk.habits.straightOnly ? first : shaped(p)))),
     release: end,
     click() {
-      gesture.show(close(first));
+      gesture.show(
+        close(reached?.cubic ? closePath(path, { ...reached, cubic: reached.cubic }) : closed(first)),
+      );
       end();
     },
     cancel: () => gesture.drop(),
@@ -355,7 +430,7 @@ export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
   switch (target.kind) {
     case 'close':
       // Two anchors on top of each other are no path to close.
-      return desk.livePath!.anchors.length > 1 ? gripClosing(desk, p) : null;
+      return desk.livePath!.anchors.length > 1 ? gripClosing(desk, p, target.reached) : null;
     case 'last':
       return gripLast(desk, p);
     case 'own-anchor': {
@@ -374,7 +449,7 @@ export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
       const last = desk.livePath?.anchors.at(-1);
       // Two clicks within 300 ms and 2 px make one anchor.
       if (p.again && last && distance(last, target.at) * desk.view.scale <= SAME_SPOT) return null;
-      return gripNewAnchor(desk, target.at);
+      return gripNewAnchor(desk, target.at, target.reached);
     }
   }
 }

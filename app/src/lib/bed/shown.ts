@@ -14,6 +14,7 @@ import {
 } from '@mirrot/core';
 import { findPath, type AnchorRef, type HandleRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer } from './behaviour';
 import { axisPoint } from './axes';
 import { blockInTarget } from './block-in';
@@ -40,8 +41,14 @@ export type Foresight =
       readonly at: Point;
       readonly cubic: Cubic | null;
       readonly snap: Snapped | null;
+      readonly reached?: ReachOffer | null;
     }
-  | { readonly kind: 'close'; readonly at: Point; readonly cubic: Cubic }
+  | {
+      readonly kind: 'close';
+      readonly at: Point;
+      readonly cubic: Cubic;
+      readonly reached?: ReachOffer | null;
+    }
   | { readonly kind: 'end'; readonly at: Point; readonly cubic: Cubic | null };
 
 const NONE: Foresight = { kind: 'none' };
@@ -113,9 +120,22 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
   const target = blockInTarget(desk, p);
   switch (target.kind) {
     case 'add':
-      return { kind: 'add', at: target.at, cubic: to(target.at), snap: target.snap };
+      return {
+        kind: 'add',
+        at: target.at,
+        cubic: target.reached?.cubic ?? to(target.at),
+        snap: target.snap,
+        reached: target.reached,
+      };
     case 'close':
-      return path!.anchors.length > 1 ? { kind: 'close', at: target.at, cubic: closing(path!) } : NONE;
+      return path!.anchors.length > 1
+        ? {
+            kind: 'close',
+            at: target.at,
+            cubic: target.reached?.cubic ?? closing(path!),
+            reached: target.reached,
+          }
+        : NONE;
     case 'end':
       return { kind: 'end', at: target.at, cubic: to(target.at) };
     case 'own-segment':

@@ -33,6 +33,7 @@ import { createHabits, type Habits } from './habits.svelte';
 import { createInks, type Inks } from './inks.svelte';
 import type { Progress } from './progress';
 import { createSeeing, type Seeing } from './seeing.svelte';
+import { createReaching, type Reaching } from './reaching.svelte';
 import { pixelsKey } from './rasters';
 import type { Rule, Task } from './task';
 import { fitted, panned, toSheet, zoomed, type Size, type View } from './view';
@@ -198,6 +199,7 @@ export class Desk {
   readonly seeing: Seeing = createSeeing((progress) => (this.looking = progress));
   readonly inks: Inks = createInks();
   readonly drifts: Drifts = createDrifts();
+  readonly reaching: Reaching = createReaching();
   /** A place along a path that the chart points at, or that the pointer is near: the shape, the path, the entry. */
   driftAt: { readonly shape: string; readonly part: number; readonly entry: number } | null =
     $state.raw(null);
@@ -460,8 +462,12 @@ export class Desk {
     return true;
   }
 
-  /** Begins a change that is shown while it goes on: every `show` starts from the document as it was. */
-  gesture(label: string): Gesture {
+  /**
+   * Begins a change that is shown while it goes on: every `show` starts from the document as it was.
+   *
+   * @param row changes of one name that follow within a second are one step with it
+   */
+  gesture(label: string, row = ''): Gesture {
     this.offer = null;
     const start = this.art;
     const before = this.context;
@@ -478,7 +484,7 @@ export class Desk {
           return;
         }
         this.#restore({ ...this.context, ...after });
-        this.#record(label, last, before);
+        this.#record(label, last, before, row);
       },
       drop: () => {
         this.art = start;

@@ -25,6 +25,12 @@ const habitsSchema = z.object({
   whiskers: z.boolean().catch(true),
   /** Settle may move anchors, not only handles. */
   settleAnchors: z.boolean().catch(true),
+  /** The next segment is offered on the picture's edge while blocking in. */
+  reach: z.boolean().catch(true),
+  /** Where the edge turns ahead is shown when the pointer rests. */
+  hints: z.boolean().catch(true),
+  /** How far from the edge one offered segment may lie, picture pixels. */
+  reachWithin: z.number().min(0.2).max(10).catch(0.6),
   snapOn: z.boolean().catch(true),
   snap: z.record(z.enum(SNAP_KINDS), z.boolean()).catch({
     anchors: true,

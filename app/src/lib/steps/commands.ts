@@ -42,7 +42,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     null,
     'turn-last',
     'carry',
-    'flowing-clicks',
+    'reach',
     'snap',
     null,
     'make-hole',

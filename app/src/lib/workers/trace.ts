@@ -1,4 +1,16 @@
-import type { Drift, Follow, Path, Raster, Settled, SettleOptions, StrokeWeight } from '@mirrot/core';
+import type {
+  Drift,
+  Follow,
+  Path,
+  Point,
+  Raster,
+  Reached,
+  ReachOptions,
+  ReachStart,
+  Settled,
+  SettleOptions,
+  StrokeWeight,
+} from '@mirrot/core';
 import * as Comlink from 'comlink';
 
 /** A path to be measured, in pixels of the raster. */
@@ -17,6 +29,18 @@ export interface Traced {
   readonly follow: Follow;
 }
 
+/** A next segment to be offered, in pixels of the raster. */
+export interface ReachWish {
+  readonly start: ReachStart | null;
+  readonly pointer: Point;
+  readonly options: ReachOptions;
+  /** What it lies on, and the width of the stroke whose middle that is. */
+  readonly follow: Follow;
+  readonly width: number | null;
+  /** Pixels of the raster that one screen pixel shows. */
+  readonly shown: number;
+}
+
 /** What the worker for drift and Settle does. Fields of the picture are made where paths run and kept. */
 export interface TraceWork {
   /** The picture that everything is measured against from now on. */
@@ -25,6 +49,8 @@ export interface TraceWork {
   drift(key: string, wishes: readonly TraceWish[]): Promise<Traced[] | null>;
   /** Weight of the stroke under each path. */
   weigh(key: string, paths: readonly Path[]): Promise<(StrokeWeight | null)[] | null>;
+  /** The next segment on the picture's edge; null where there is none to offer. */
+  reach(key: string, wish: ReachWish): Promise<Reached | null>;
   settle(
     key: string,
     wishes: readonly (TraceWish & { readonly options: SettleOptions })[],
@@ -32,33 +58,41 @@ export interface TraceWork {
   ): Promise<Settled[] | null>;
 }
 
-let shown: Raster | null = null;
-let running: Worker | null = null;
-let worker: Comlink.Remote<TraceWork> | null = null;
-
-/** The one worker for drift, started when first needed. */
-function traceWork(): Comlink.Remote<TraceWork> {
-  running ??= new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
-  return (worker ??= Comlink.wrap<TraceWork>(running));
+/** A worker, started when first needed, and the picture it has in sight. */
+interface Hand {
+  running: Worker | null;
+  work: Comlink.Remote<TraceWork> | null;
+  shown: Raster | null;
 }
+const idle = (): Hand => ({ running: null, work: null, shown: null });
+/** One measures; the other follows the pointer, and never waits for the first. */
+const measuring = idle();
+const reaching = idle();
 
-/** The worker with a picture's pixels in sight; they are sent once. */
-export async function tracing(key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> {
-  const work = traceWork();
-  if (shown !== raster) {
-    shown = raster;
+/** A hand with a picture's pixels in sight; they are sent once. */
+async function withSight(hand: Hand, key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> {
+  hand.running ??= new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
+  const work = (hand.work ??= Comlink.wrap<TraceWork>(hand.running));
+  if (hand.shown !== raster) {
+    hand.shown = raster;
     await work.see(key, raster);
   }
   return work;
 }
+/** The worker that measures. */
+export const tracing = (key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> =>
+  withSight(measuring, key, raster);
+/** The worker that offers the next segment. */
+export const reachingTo = (key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> =>
+  withSight(reaching, key, raster);
 
 let tellEnded = (): void => {};
 let ended = new Promise<null>((done) => (tellEnded = () => done(null)));
 
-/** Ends whatever it does: who waits for it hears null, by `orEnded`. */
+/** Ends whatever is measured: who waits for it hears null, by `orEnded`. */
 export function endTraceWork(): void {
-  running?.terminate();
-  running = worker = shown = null;
+  measuring.running?.terminate();
+  Object.assign(measuring, idle());
   tellEnded();
   ended = new Promise<null>((done) => (tellEnded = () => done(null)));
 }

@@ -1,10 +1,13 @@
 import {
   fieldFor,
   fieldTiles,
+  halved,
   likelyFollow,
   lineBlur,
   measureDrift,
   measureWeight,
+  reach,
+  reachMemory,
   settle,
   type FieldTiles,
   type Follow,
@@ -13,7 +16,7 @@ import {
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
 import { pause } from './pause';
-import type { TraceWish, TraceWork } from './trace';
+import type { ReachWish, TraceWish, TraceWork } from './trace';
 
 // Measures paths against the picture away from the page.
 
@@ -23,6 +26,9 @@ const WEIGHT_REACH = 60;
 
 let seen: { key: string; raster: Raster } | null = null;
 let fields = new Map<string, FieldTiles>();
+/** The picture made smaller by halves, where something is looked for from far off. */
+let smaller: Raster[] = [];
+let memory = reachMemory();
 
 function field(kind: FieldTiles['kind'], blur: number): FieldTiles {
   const name = `${kind} ${blur.toFixed(1)}`;
@@ -39,10 +45,35 @@ function by(follow: Follow, width: number | null): { field: FieldTiles; stroke: 
 const followOf = ({ path, follow, width, reach }: TraceWish): Follow =>
   follow ?? likelyFollow(path, field('line', lineBlur(width)), reach);
 
+/** The picture as the next segment is looked for in it: by pixels about as large as those of the screen. */
+function reachField({ follow, width, shown }: ReachWish): {
+  fine: FieldTiles;
+  coarse: FieldTiles;
+  ratio: number;
+} {
+  const { kind, blur } =
+    follow === 'edge' ? fieldFor('edge', null) : { kind: 'line' as const, blur: lineBlur(width) };
+  const fine = field(kind, blur);
+  const level = Math.max(0, Math.min(4, Math.round(Math.log2(shown))));
+  if (level === 0) return { fine, coarse: fine, ratio: 1 };
+  while (smaller.length <= level) smaller.push(halved(smaller.at(-1)!));
+  const name = `${kind} ${blur.toFixed(1)} of ${level}`;
+  let coarse = fields.get(name);
+  if (!coarse) fields.set(name, (coarse = fieldTiles(smaller[level]!, kind, Math.max(1, kind === 'line' ? blur / 2 ** level : blur)))); // prettier-ignore
+  return { fine, coarse, ratio: 2 ** level };
+}
+
 const work: TraceWork = {
   see(key, raster) {
     seen = { key, raster };
     fields = new Map();
+    smaller = [raster];
+    memory = reachMemory();
+  },
+  async reach(key, wish) {
+    if (seen?.key !== key) return null;
+    const { fine, coarse, ratio } = reachField(wish);
+    return reach({ fine, coarse, ratio }, wish.start, wish.pointer, wish.options, memory);
   },
   async drift(key, wishes) {
     if (seen?.key !== key) return null;

@@ -83,6 +83,11 @@
     : 'off: the next segment starts straight.'}
 </p>
 <Toggle
+  label="Flowing clicks"
+  on={habits.flowingClicks}
+  change={(flowingClicks) => habits.set({ flowingClicks })}
+/>
+<Toggle
   label="Straight only"
   on={habits.straightOnly}
   change={(straightOnly) => habits.set({ straightOnly })}
@@ -100,6 +105,23 @@
   />
   <p class="quiet">A ring warns where a stroke runs along one that is there.</p>
 {/if}
+<Fold title="Reach" figure={habits.reach ? `within ${habits.reachWithin} px` : 'off'}>
+  <Toggle label="Reach" on={habits.reach} change={(reach) => habits.set({ reach })} />
+  <Range
+    label="One segment may lie off by"
+    value={habits.reachWithin}
+    min={0.2}
+    max={4}
+    step={0.1}
+    text="{habits.reachWithin} px"
+    change={(reachWithin) => habits.set({ reachWithin })}
+  />
+  <Toggle label="Turns ahead" on={habits.hints} change={(hints) => habits.set({ hints })} />
+  <p class="quiet">
+    The next segment is offered on the picture’s edge. The tick marks how far one can hold it: a click near
+    the edge takes it, a drag pulls handles of your own, C held gives a plain one.
+  </p>
+</Fold>
 <Fold title="Snap" figure={habits.snapOn ? `to ${snapping} of ${SNAP_KINDS.length}` : 'off'}>
   <Toggle label="Snap" on={habits.snapOn} change={(snapOn) => habits.set({ snapOn })} />
   {#each SNAP_KINDS as kind (kind)}

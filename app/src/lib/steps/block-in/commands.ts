@@ -2,6 +2,7 @@ import Check from '@lucide/svelte/icons/check';
 import Circle from '@lucide/svelte/icons/circle-dot-dashed';
 import CornerUpLeft from '@lucide/svelte/icons/corner-up-left';
 import PenLine from '@lucide/svelte/icons/pen-line';
+import Route from '@lucide/svelte/icons/route';
 import Spline from '@lucide/svelte/icons/spline';
 import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
@@ -85,6 +86,15 @@ export const BLOCK_IN: readonly Command[] = [
     steps: ['block-in'],
     on: (w) => w.desk.carryOnce,
     run: (w) => void (w.desk.carryOnce = !w.desk.carryOnce),
+  },
+  {
+    id: 'reach',
+    title: 'Reach',
+    icon: Route,
+    steps: ['block-in'],
+    on: (w) => w.desk.habits.reach,
+    says: () => 'Reach: the next segment is offered on the picture’s edge; C held gives a plain one',
+    run: ({ desk }) => desk.habits.set({ reach: !desk.habits.reach }),
   },
   {
     id: 'snap',

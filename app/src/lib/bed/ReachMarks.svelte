@@ -1,0 +1,109 @@
+<script lang="ts">
+  import { cubicPoint, cubicTangent, unit, type Point } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import { toBed } from '$lib/desk/view';
+  import type { Foresight } from './shown';
+
+  // What Reach offers besides the segment itself: how far one segment can hold the edge, its drift, the turns ahead.
+  let { desk, foresight }: { desk: Desk; foresight: Foresight } = $props();
+
+  /** Half the length of the tick, and the gap it leaves for the contour; bed pixels. */
+  const HALF = 11;
+  const GAP = 3;
+  /** How far beside the pointer the figures stand. */
+  const BESIDE = 22;
+
+  const bed = (p: Point): Point => toBed(desk.view, p);
+  const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
+  const reached = $derived(
+    (foresight.kind === 'add' || foresight.kind === 'close') && foresight.reached ? foresight.reached : null,
+  );
+  /** A bar across the edge with the contour left clear. */
+  const tick = $derived.by((): string | null => {
+    const offer = reached;
+    const at = offer?.tick;
+    if (!offer || !at) return null;
+    const p = bed(at);
+    const way = across(at);
+    const q = (k: number): string => text({ x: p.x + k * way.x, y: p.y + k * way.y });
+    return `M${q(-HALF)}L${q(-GAP)}M${q(GAP)}L${q(HALF)}`;
+  });
+  /** Across the edge at the tick: from the segment's end, which lies on the same edge. */
+  function across(at: Point): Point {
+    const end = reached?.cubic;
+    const along = end
+      ? (unit({ x: at.x - end[3].x, y: at.y - end[3].y }) ?? unit(cubicTangent(end, 1)))
+      : null;
+    return along ? { x: -along.y, y: along.x } : { x: 0, y: 1 };
+  }
+  const hints = $derived(desk.habits.hints && reached ? reached.hints.map(bed) : []);
+  /** Figures stand on the side the segment bends to, where the edge is not. */
+  const figures = $derived.by(() => {
+    if (!reached?.cubic) return null;
+    const [a, , , d] = reached.cubic.map(bed) as [Point, Point, Point, Point];
+    const middle = bed(cubicPoint(reached.cubic, 0.5));
+    const bulge = unit({ x: middle.x - (a.x + d.x) / 2, y: middle.y - (a.y + d.y) / 2 });
+    const side = bulge ?? { x: 0.7, y: -0.7 };
+    const { mean, worst, holds } = reached;
+    return {
+      x: d.x + BESIDE * side.x,
+      y: d.y + BESIDE * side.y + 4,
+      anchor: side.x < 0 ? 'end' : 'start',
+      text: Number.isFinite(worst) ? `${mean.toFixed(1)} px, worst ${worst.toFixed(1)}` : 'off the edge',
+      holds,
+    };
+  });
+</script>
+
+<svg class="reach" aria-hidden="true">
+  {#each hints as at, i (i)}
+    <circle class="halo" cx={at.x} cy={at.y} r="4.5" />
+    <circle class="turn" cx={at.x} cy={at.y} r="4.5" />
+  {/each}
+  {#if tick}
+    <path class="halo" d={tick} />
+    <path class="tick" d={tick} />
+  {/if}
+  {#if figures}
+    <text class:beyond={!figures.holds} x={figures.x} y={figures.y} text-anchor={figures.anchor}
+      >{figures.text}</text
+    >
+  {/if}
+</svg>
+
+<style>
+  .reach {
+    position: absolute;
+    inset: 0;
+    width: 100%;
+    height: 100%;
+    fill: none;
+    pointer-events: none;
+  }
+  .halo {
+    stroke: var(--halo);
+    stroke-width: 5;
+    stroke-linecap: round;
+  }
+  .tick {
+    stroke: var(--carrot);
+    stroke-width: 2.5;
+    stroke-linecap: round;
+  }
+  .turn {
+    stroke: var(--plum);
+    stroke-width: 1.5;
+  }
+  text {
+    fill: var(--leaf);
+    stroke: var(--halo);
+    stroke-width: 3;
+    paint-order: stroke;
+    font-size: 12px;
+    font-weight: 600;
+    font-variant-numeric: tabular-nums;
+  }
+  text.beyond {
+    fill: var(--brick);
+  }
+</style>

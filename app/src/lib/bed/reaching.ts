@@ -1,0 +1,118 @@
+import {
+  apply,
+  applyLinear,
+  cubicLength,
+  cubicPoint,
+  invert,
+  meanScale,
+  pathCubics,
+  tangentAt,
+  unit,
+  type Affine,
+  type Path,
+  type Point,
+  type Snapped,
+  type SnapKind,
+} from '@mirrot/core';
+import { rasterMap } from '$lib/desk/drifts.svelte';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { ReachAsk, ReachOffer } from '$lib/desk/reaching.svelte';
+import type { BedPointer } from './behaviour';
+import { SNAP_REACH } from './snapping';
+
+/** Screen pixels that the pointer may have gone on since an offer was worked out. */
+const STALE = 14;
+/** Turns ahead that are shown when the pointer rests. */
+export const TURNS_AHEAD = 6;
+/** What attracts before the picture's edge does: what is drawn, and guides. */
+const FIRST: ReadonlySet<SnapKind> = new Set(['anchors', 'segments', 'crossings', 'guides']);
+export const goesBeforeEdge = (snap: Snapped | null): boolean => snap !== null && FIRST.has(snap.kind);
+
+/** Whether the next segment is offered on the edge now: the switch is on and nothing asks for a plain one. */
+export const reaches = (desk: Desk): boolean =>
+  desk.step === 'block-in' &&
+  desk.habits.reach &&
+  !desk.habits.straightOnly &&
+  !desk.flowingClicks &&
+  !(desk.form && !desk.live) &&
+  desk.task === null &&
+  !['a', 'c', 'd', 'q', 'shift+q', 'space'].some((k) => desk.held.has(k));
+
+/** Whether an offer was made for about this place. */
+export const isNear = (desk: Desk, { pointer }: ReachOffer, p: Point): boolean =>
+  Math.hypot(pointer.x - p.x, pointer.y - p.y) * desk.view.scale <= STALE;
+
+/** The offer that stands for a press at `p` that goes on from a path (or begins one), or null. */
+export function reachedAt(
+  desk: Desk,
+  p: Pick<BedPointer, 'sheet' | 'shift'>,
+  after: Path | null,
+): ReachOffer | null {
+  if (!reaches(desk) || p.shift) return null;
+  const { offer } = desk.reaching;
+  return offer && offer.after === after && isNear(desk, offer, p.sheet) ? offer : null;
+}
+
+// A path's points are laid out once for all the moves that go on from it.
+let laid: { path: Path; back: Affine; points: Point[] } | null = null;
+function pointsOf(path: Path, back: Affine): Point[] {
+  if (laid?.path === path && laid.back.every((v, i) => v === back[i])) return laid.points;
+  const k = meanScale(back);
+  const points = pathCubics(path).flatMap((c) => {
+    const n = Math.max(1, Math.ceil((cubicLength(c) * k) / 2));
+    return Array.from({ length: n }, (_, i) => apply(back, cubicPoint(c, i / n)));
+  });
+  laid = { path, back, points };
+  return points;
+}
+
+/**
+ * What is asked for at the pointer.
+ *
+ * @param to where the segment has to end, on the sheet, and the direction back from there
+ * @param hints further turns ahead
+ */
+export function reachAsk(
+  desk: Desk,
+  pointer: Point,
+  after: Path | null,
+  to: { readonly at: Point; readonly arrive: Point | null } | null,
+  hints: number,
+): ReachAsk | null {
+  const by = desk.measuring;
+  if (!by || !reaches(desk)) return null;
+  const map = rasterMap(by);
+  const back = invert(map);
+  if (!back) return null;
+  const { step } = by.raster;
+  const shown = meanScale(back) / desk.view.scale;
+  const last = after?.anchors.at(-1);
+  const leave = after && last?.kind === 'smooth' ? tangentAt(after, after.anchors.length - 1, 'in') : null;
+  const way = (v: Point): Point | null => unit(applyLinear(back, v));
+  const { pen, penWidth, reachWithin } = desk.habits;
+  return {
+    key: by.raster.key,
+    raster: by.raster.pixels,
+    map,
+    step,
+    after,
+    pointer,
+    to: to?.at ?? null,
+    wish: {
+      pointer: apply(back, pointer),
+      start:
+        after && last
+          ? { at: apply(back, last), leave: leave && way(leave), drawn: pointsOf(after, back) }
+          : null,
+      options: {
+        tolerance: reachWithin / step,
+        near: SNAP_REACH * shown,
+        ...(to ? { to: { at: apply(back, to.at), arrive: to.arrive && way(to.arrive) } } : {}),
+        hints,
+      },
+      follow: pen ? 'middle' : 'edge',
+      width: pen ? penWidth * meanScale(back) : null,
+      shown,
+    },
+  };
+}

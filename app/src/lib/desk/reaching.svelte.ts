@@ -1,0 +1,101 @@
+import { apply, type Affine, type Path, type Point, type Reached } from '@mirrot/core';
+import type { Raster } from '@mirrot/core';
+import { reachingTo, type ReachWish } from '$lib/workers/trace';
+
+/** What is asked for: the next segment of a path up to a place of the sheet. */
+export interface ReachAsk {
+  readonly wish: ReachWish;
+  readonly key: string;
+  readonly raster: Raster;
+  /** From pixels of the raster to the sheet, and how many picture pixels one of them is. */
+  readonly map: Affine;
+  readonly step: number;
+  /** The path that goes on, as it is; null where one begins. */
+  readonly after: Path | null;
+  /** The place of the sheet it was asked for, and the one it has to end at, if there is one. */
+  readonly pointer: Point;
+  readonly to: Point | null;
+}
+
+/** The next segment as offered, on the sheet; lengths in picture pixels. */
+export interface ReachOffer extends Reached {
+  readonly after: Path | null;
+  readonly pointer: Point;
+  readonly to: Point | null;
+  /** It lies on the edge as near as was asked for. */
+  readonly holds: boolean;
+}
+
+/** Offers the next segment on the picture's edge, worked out away from the page. */
+export interface Reaching {
+  readonly offer: ReachOffer | null;
+  /** Asks for another; of several asked for while one is worked out only the last is. Null withdraws the offer. */
+  ask(ask: ReachAsk | null): void;
+  /** The offer for what was asked last, once it is there; null where another was asked for first. */
+  readonly latest: Promise<ReachOffer | null>;
+}
+
+function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachAsk): ReachOffer {
+  const at = (p: Point): Point => apply(map, p);
+  return {
+    ...found,
+    at: at(found.at),
+    cubic: found.cubic && [at(found.cubic[0]), at(found.cubic[1]), at(found.cubic[2]), at(found.cubic[3])],
+    mean: found.mean * step,
+    worst: found.worst * step,
+    holds: found.worst <= wish.options.tolerance,
+    tick: found.tick && at(found.tick),
+    hints: found.hints.map(at),
+    after,
+    pointer,
+    to,
+  };
+}
+
+/** @param find asks the worker */
+export function createReaching(
+  find: (ask: ReachAsk) => Promise<Reached | null> = async ({ key, raster, wish }) =>
+    (await reachingTo(key, raster)).reach(key, wish),
+): Reaching {
+  let offer: ReachOffer | null = $state.raw(null);
+  let waiting: { ask: ReachAsk; done: (offer: ReachOffer | null) => void } | null = null;
+  let running = false;
+  let latest: Promise<ReachOffer | null> = Promise.resolve(null);
+
+  async function run(): Promise<void> {
+    running = true;
+    while (waiting) {
+      const { ask, done }: NonNullable<typeof waiting> = waiting;
+      waiting = null;
+      const found = await find(ask).catch(() => null);
+      const next = found && onSheet(found, ask);
+      // Turns ahead are told when the pointer rests; they stay while it goes on along the same edge.
+      offer =
+        next && next.hints.length === 0 && offer?.after === next.after && offer.hints.length > 0
+          ? { ...next, hints: offer.hints }
+          : next;
+      done(offer);
+    }
+    running = false;
+  }
+
+  return {
+    get offer() {
+      return offer;
+    },
+    ask(ask) {
+      waiting?.done(null);
+      waiting = null;
+      if (!ask) {
+        offer = null;
+        latest = Promise.resolve(null);
+        return;
+      }
+      latest = new Promise((done) => (waiting = { ask, done }));
+      if (!running) void run();
+    },
+    get latest() {
+      return latest;
+    },
+  };
+}
