@@ -1,0 +1,189 @@
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import {
+  EDGE_BLUR,
+  fieldTiles,
+  nearestOnPath,
+  reach,
+  reachMemory,
+  segmentCubic,
+  segmentIsLine,
+  type Path,
+  type Point,
+  type Raster,
+} from '@mirrot/core';
+import type { ReachWish } from '$lib/workers/trace';
+import type { BedPointer } from './behaviour';
+import { askReach } from './block-in';
+import { foresee } from './shown';
+import { benchWith, withPicture, type Bench } from './testing';
+
+/** A picture of a dark disc of 60 about (100, 100), and its outline. */
+const picture: Raster = (() => {
+  const data = new Uint8ClampedArray(200 * 200 * 4).fill(255);
+  for (let y = 0; y < 200; y++)
+    for (let x = 0; x < 200; x++) {
+      const inside = Math.min(1, Math.max(0, 60.5 - Math.hypot(x + 0.5 - 100, y + 0.5 - 100)));
+      data.fill(240 - 190 * inside, (y * 200 + x) * 4, (y * 200 + x) * 4 + 3);
+    }
+  return { width: 200, height: 200, data };
+})();
+const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);
+const off = (p: Point): number => Math.abs(Math.hypot(p.x - 100, p.y - 100) - 60);
+
+// In the page a worker does this; here it is done at once, or when it is let.
+let gate: Promise<void> = Promise.resolve();
+let memory = reachMemory();
+let asked = 0;
+vi.mock('$lib/workers/trace', () => ({
+  orEnded: async (answer: Promise<unknown>) => answer,
+  reachingTo: async () => ({
+    reach: async (_key: string, wish: ReachWish) => {
+      asked++;
+      await gate;
+      return reach({ fine: tiles, coarse: tiles, ratio: 1 }, wish.start, wish.pointer, wish.options, memory);
+    },
+  }),
+}));
+
+let b: Bench;
+beforeEach(() => {
+  b = benchWith([], 'block-in', 2);
+  withPicture(b, 200, 200);
+  b.desk.habits.set({ reach: true, reachWithin: 0.6, straightOnly: false, flowingClicks: false, pen: false, carry: true }); // prettier-ignore
+  b.desk.inks.raster = { key: 'src', pixels: picture, step: 1 };
+  gate = Promise.resolve();
+  memory = reachMemory();
+  asked = 0;
+});
+const pointer = (sheet: Point): BedPointer => ({ sheet, screen: { x: sheet.x * 2 + 20, y: sheet.y * 2 + 10 }, shift: false, alt: false, type: 'mouse', time: 0, again: false }); // prettier-ignore
+/** What the page does when the pointer moves. */
+async function hover(p: Point, hints = 0): Promise<void> {
+  b.desk.reaching.ask(askReach(b.desk, pointer(p), hints));
+  await b.desk.reaching.latest;
+}
+const path = (): Path => b.shapes[0]!.paths[0]!;
+const steps = (): number => b.desk.history.done.length;
+
+describe('Reach', () => {
+  it('shows the next segment on the edge, and a click takes just what is shown', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    expect(off(path().anchors[0]!)).toBeLessThan(0.1);
+    expect(path().anchors[0]!.kind).toBe('smooth');
+    await hover({ x: 103, y: 162 });
+    const seen = foresee(b.desk, pointer({ x: 103, y: 162 }));
+    expect(seen.kind === 'add' && seen.reached?.holds).toBe(true);
+    const before = steps();
+    b.click({ x: 103, y: 162 });
+    expect(steps()).toBe(before + 1);
+    expect(seen.kind === 'add' && seen.cubic).toEqual(segmentCubic(path(), 0));
+    for (let k = 0; k <= 10; k++)
+      expect(off(nearestOnPath(path(), { x: 100 + 61 * Math.cos((k * Math.PI) / 22), y: 100 + 61 * Math.sin((k * Math.PI) / 22) })!.point)).toBeLessThan(0.4); // prettier-ignore
+    expect(path().anchors[1]).toMatchObject({ kind: 'smooth', out: null });
+    b.desk.undo();
+    expect(path().anchors.length).toBe(1);
+  });
+
+  it('is overruled by a drag: the handles are the hand’s own', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    await hover({ x: 103, y: 162 });
+    b.drag({ x: 103, y: 162 }, { x: 80, y: 190 });
+    expect(path().anchors[0]!.out).toBeNull();
+    expect(path().anchors[1]!.out!.x).toBeLessThan(-15);
+  });
+
+  it('gives the plain segment with C held, the switch off, Shift, or away from the edge', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    await hover({ x: 103, y: 162 });
+    b.desk.hold('c', true);
+    b.click({ x: 103, y: 162 });
+    expect(segmentIsLine(path(), 0)).toBe(true);
+    expect(path().anchors[1]).toMatchObject({ x: 103, y: 162, kind: 'corner' });
+    expect(askReach(b.desk, pointer({ x: 60, y: 150 }))).toBeNull();
+    b.desk.hold('c', false);
+    await hover({ x: 100, y: 100 });
+    expect(b.desk.reaching.offer).toBeNull();
+    expect(askReach(b.desk, { ...pointer({ x: 60, y: 150 }), shift: true })).toBeNull();
+    b.desk.habits.set({ reach: false });
+    expect(askReach(b.desk, pointer({ x: 60, y: 150 }))).toBeNull();
+  });
+
+  it('closes onto the first anchor along the edge', async () => {
+    for (const p of [
+      { x: 161, y: 100 },
+      { x: 70, y: 153 },
+      { x: 72, y: 47 },
+    ]) {
+      // prettier-ignore
+      await hover(p);
+      b.click(p);
+    }
+    expect(path().anchors.length).toBe(3);
+    const first = path().anchors[0]!;
+    await hover(first);
+    expect(foresee(b.desk, pointer(first)).kind).toBe('close');
+    b.click(first);
+    expect(path().closed).toBe(true);
+    expect(b.desk.live).toBeNull();
+    for (let k = 0; k < 40; k++) {
+      const a = (k * Math.PI) / 20;
+      expect(off(nearestOnPath(path(), { x: 100 + 60 * Math.cos(a), y: 100 + 60 * Math.sin(a) })!.point)).toBeLessThan(0.8); // prettier-ignore
+    }
+    const { in: arriving, out } = path().anchors[0]!;
+    expect(Math.abs(arriving!.x * out!.y - arriving!.y * out!.x)).toBeLessThan(1e-6 * Math.hypot(arriving!.x, arriving!.y) * Math.hypot(out!.x, out!.y)); // prettier-ignore
+  });
+
+  it('comes after a click that was quicker, as one step with it, unless something happened since', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    const before = steps();
+    for (const meddle of [false, true]) {
+      let open = (): void => {};
+      gate = new Promise((done) => (open = done));
+      b.desk.reaching.ask(askReach(b.desk, pointer({ x: 103, y: 162 })));
+      const { latest } = b.desk.reaching;
+      b.click({ x: 103, y: 162 });
+      expect(segmentIsLine(path(), 0)).toBe(true);
+      if (meddle) b.click({ x: 30, y: 160 });
+      open();
+      await latest;
+      await Promise.resolve();
+      expect(segmentIsLine(path(), 0)).toBe(meddle);
+      expect(steps()).toBe(before + (meddle ? 2 : 1));
+      while (steps() > before) b.desk.undo();
+      expect(path().anchors.length).toBe(1);
+    }
+  });
+
+  it('asks for the newest place only, of many moves made while it works', async () => {
+    let open = (): void => {};
+    gate = new Promise((done) => (open = done));
+    for (let k = 0; k < 20; k++) b.desk.reaching.ask(askReach(b.desk, pointer({ x: 161, y: 80 + k })));
+    open();
+    await b.desk.reaching.latest;
+    expect(asked).toBe(2);
+    expect(b.desk.reaching.offer!.pointer).toEqual({ x: 161, y: 99 });
+    // Turns ahead told at rest stay while the pointer goes on.
+    b.desk.habits.set({ reachWithin: 0.2 });
+    b.click({ x: 161, y: 99 });
+    await hover({ x: 158, y: 118 }, 3);
+    const { hints } = b.desk.reaching.offer!;
+    expect(hints.length).toBeGreaterThan(0);
+    for (const h of hints) expect(off(h)).toBeLessThan(0.3);
+    await hover({ x: 157, y: 121 });
+    expect(b.desk.reaching.offer!.hints).toEqual(hints);
+  });
+
+  it('ends where something drawn attracts, along the edge all the same', async () => {
+    b.desk.habits.set({ snapOn: true });
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    b.desk.change('guide', (draft) => void draft.guides.lines.push({ id: 'g', x: 100, y: 0, angle: Math.PI / 2 }), { live: b.desk.live }); // prettier-ignore
+    await hover({ x: 101.5, y: 160.5 });
+    b.click({ x: 101.5, y: 160.5 });
+    expect(path().anchors[1]!.x).toBeCloseTo(100, 6);
+    expect(segmentIsLine(path(), 0)).toBe(false);
+  });
+});
