@@ -1,6 +1,6 @@
 import { current, isDraft, original, type Draft } from 'mutative';
 import type { Point } from '../geometry/vector';
-import type { Affine } from '../geometry/affine';
+import { compose, IDENTITY, invert, type Affine } from '../geometry/affine';
 import { mapAxis, settleAbout, type Axis } from '../path/axis';
 import { settleFlow } from '../path/flow';
 import { keepForm } from '../path/form';
@@ -178,6 +178,41 @@ export const removePath =
  * from one another.
  */
 export const mapShape = (shape: Shape, map: Affine): Recipe =>
+  together(
+    mapLines(shape, map),
+    shape.place ? setPlace(shape.id, compose(shape.place, invert(map) ?? IDENTITY)) : () => {},
+  );
+
+/** The same where the picture goes along: what is measured where on it stays so. */
+export const mapWithPicture = (shape: Shape, map: Affine): Recipe =>
+  together(
+    mapLines(shape, map),
+    shape.place ? setPlace(shape.id, compose(map, compose(shape.place, invert(map) ?? IDENTITY))) : () => {},
+  );
+
+/** Remembers where on the picture a shape is measured, or forgets it: null measures it where it lies. */
+export const setPlace =
+  (id: string, place: Affine | null): Recipe =>
+  (draft) => {
+    const shape = draftShape(draft, id);
+    if (!shape) return;
+    if (place) shape.place = [...place];
+    else delete shape.place;
+  };
+
+/** Marks shapes as leaving the picture on purpose, or takes the mark off. */
+export const setMeant =
+  (ids: readonly string[], on: boolean): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const shape = draftShape(draft, id);
+      if (!shape) continue;
+      if (on) shape.meant = true;
+      else delete shape.meant;
+    }
+  };
+
+const mapLines = (shape: Shape, map: Affine): Recipe =>
   shape.axis && !keepsShape(map)
     ? together(
         releaseAxis([shape.id]),
@@ -437,6 +472,12 @@ export const shiftAll =
             if (path.form) move(path.form);
           }
           if (node.axis) move(node.axis);
+          // What is measured where on the picture stays so: both go along.
+          if (node.place) {
+            const [a, b, c, d] = node.place;
+            node.place[4] += by.x - a * by.x - c * by.y;
+            node.place[5] += by.y - b * by.x - d * by.y;
+          }
         }
     };
     if (draft.axis) move(draft.axis);

@@ -31,6 +31,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   2: (art) => ({ ...art, version: 3, grid: PLAIN_GRID, axis: null }),
   // 4: anchors can be protected; shapes may say what their drift follows.
   3: (art) => ({ ...art, version: 4 }),
+  // 5: segments and shapes can be meant so; a shape may remember its place on the picture.
+  4: (art) => ({ ...art, version: 5 }),
 };
 
 /** Brings a document of an older version to the present one; anything else is given back as it is. */

@@ -5,7 +5,7 @@ import type { Point } from '../geometry/vector';
 import type { Path } from '../path/path';
 import { projectPath } from '../path/project';
 import type { Recipe } from './change';
-import { mapShape, releaseAxis, setPaths, together } from './edit';
+import { mapWithPicture, releaseAxis, setPaths, together } from './edit';
 import type { Art, PlacedPicture, Shape, Sheet } from './schema';
 import { shapeBounds, shapesOf, wholePaths } from './tree';
 import { PX_PER } from './units';
@@ -114,7 +114,7 @@ export function followPicture(art: Art, before: PlacedPicture, after: PlacedPict
   const affine = affineMove(before, after);
   let error = 0;
   const recipes = shapes.map((shape) => {
-    if (affine) return mapShape(shape, affine);
+    if (affine) return mapWithPicture(shape, affine);
     const paths = wholePaths(shape).map((path): Path => {
       const seen = projectPath(path, move!);
       error = Math.max(error, seen.error);

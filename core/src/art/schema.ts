@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { MirrotError } from '../error';
+import type { Affine } from '../geometry/affine';
 import { FEWEST_PARTS, MOST_PARTS, type Axis } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
 import type { Path } from '../path/path';
@@ -7,7 +8,7 @@ import { migrateArt, PLAIN_GRID, PLAIN_PICTURE } from './migrate';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
-export const ART_VERSION = 4;
+export const ART_VERSION = 5;
 
 /** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
 export const FARTHEST = 1e6;
@@ -39,8 +40,14 @@ const anchorSchema = z.strictObject({
   out: pointSchema.nullable(),
   equal: z.literal(true).optional(),
   protected: z.literal(true).optional(),
+  meant: z.literal(true).optional(),
   shared: id.optional(),
 });
+
+/** A map of the plane that can be undone. */
+const placementSchema = z
+  .tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate])
+  .refine(([a, b, c, d]) => a * d - b * c !== 0, 'A placement must not flatten what it places.');
 
 const angle = z.number().min(-7).max(7);
 const extent = z.number().min(0).max(FARTHEST);
@@ -89,6 +96,10 @@ const shapeSchema = z.strictObject({
   axis: axisSchema.optional(),
   /** What its drift follows; left out, it is found from the shape and the picture. */
   follow: z.enum(['edge', 'middle']).optional(),
+  /** It leaves the picture on purpose. */
+  meant: z.literal(true).optional(),
+  /** Takes it to where on the picture it is measured, when it was moved away for composition. */
+  place: placementSchema.optional(),
 });
 
 const groupSchema = z.strictObject({
@@ -131,9 +142,7 @@ const pictureSchema = z.strictObject({
   name: nameSchema,
   width: z.number().int().positive(),
   height: z.number().int().positive(),
-  placement: z
-    .tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate])
-    .refine(([a, b, c, d]) => a * d - b * c !== 0, 'A placement must not flatten the picture.'),
+  placement: placementSchema,
   shown: z.boolean(),
   locked: z.boolean(),
   wash: z.number().min(0).max(100),
@@ -243,6 +252,10 @@ export interface Shape extends Standing {
   readonly axis?: Axis;
   /** What its drift follows; left out, it is found from the shape and the picture. */
   readonly follow?: 'edge' | 'middle';
+  /** It leaves the picture on purpose: drift, Settle and hints leave it out. */
+  readonly meant?: true;
+  /** Takes it to where on the picture it is measured, when it was moved away for composition. */
+  readonly place?: Affine;
 }
 export interface Group extends Standing {
   readonly type: 'group';

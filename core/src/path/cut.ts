@@ -1,8 +1,9 @@
 import { segmentBeside } from './handle';
 import { freezeFlow } from './flow';
+import { unmeant } from './meant';
 import { type Anchor, type Path } from './path';
 
-const ending = (a: Anchor): Anchor => ({ ...a, out: null });
+const ending = (a: Anchor): Anchor => ({ ...unmeant(a), out: null });
 const beginning = (a: Anchor): Anchor => ({ ...a, in: null });
 
 /**
@@ -63,7 +64,14 @@ export function mergeAnchors(path: Path, i: number): Path {
     : a.kind !== 'corner' && b.kind !== 'corner' && inLine
       ? 'smooth'
       : 'corner';
-  const one: Anchor = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2, kind, in: arriving, out: leaving };
+  const one: Anchor = {
+    x: (a.x + b.x) / 2,
+    y: (a.y + b.y) / 2,
+    kind,
+    in: arriving,
+    out: leaving,
+    ...(b.meant && { meant: true }),
+  };
   return {
     ...path,
     anchors: path.anchors.flatMap((q, k) => (k === i ? [one] : k === j ? [] : [q])),

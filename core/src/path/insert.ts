@@ -19,8 +19,9 @@ export function insertAnchor(path: Path, segment: number, t: number): Path {
   const [first, second] = splitCubic(segmentCubic(path, segment), t);
   const at = first[3];
   const anchors = [...path.anchors];
+  const meant = from.meant && { meant: from.meant };
   if (segmentIsLine(path, segment)) {
-    anchors.splice(segment + 1, 0, { ...at, kind: 'corner', in: null, out: null });
+    anchors.splice(segment + 1, 0, { ...at, kind: 'corner', in: null, out: null, ...meant });
     return { ...path, anchors };
   }
   const middle: Anchor = {
@@ -28,6 +29,7 @@ export function insertAnchor(path: Path, segment: number, t: number): Path {
     kind: 'smooth',
     in: subtract(first[2], at),
     out: subtract(second[1], at),
+    ...meant,
   };
   const last = (segment + 1) % path.anchors.length;
   anchors[segment] = { ...from, out: from.out && subtract(first[1], from) };

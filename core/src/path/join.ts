@@ -1,4 +1,5 @@
 import { distance } from '../geometry/vector';
+import { unmeant } from './meant';
 import { reversePath, type Anchor, type Path } from './path';
 
 /** An end of an open path. */
@@ -21,7 +22,12 @@ export function joinEnds(a: Path, aEnd: PathEnd, b: Path, bEnd: PathEnd, within 
   const last = first.anchors[first.anchors.length - 1]!;
   const next = second.anchors[0]!;
   if (distance(last, next) > within) return { ...first, anchors: [...first.anchors, ...second.anchors] };
-  const middle: Anchor = { ...last, kind: 'corner', out: next.out };
+  const middle: Anchor = {
+    ...unmeant(last),
+    kind: 'corner',
+    out: next.out,
+    ...(next.meant && { meant: true }),
+  };
   return {
     ...first,
     anchors: [...first.anchors.slice(0, -1), middle, ...second.anchors.slice(1)],

@@ -23,6 +23,8 @@ export interface Anchor {
   readonly equal?: true;
   /** Stays when the path is thinned out. */
   readonly protected?: true;
+  /** The segment that leaves it leaves the picture on purpose. */
+  readonly meant?: true;
   /** Anchors of neighbours with the same key are one: they move together. */
   readonly shared?: string;
 }
@@ -213,5 +215,12 @@ export const withAnchor = (path: Path, i: number, anchor: Anchor): Path => ({
 /** The same line run the other way. */
 export const reversePath = (path: Path): Path => ({
   ...path,
-  anchors: [...path.anchors].reverse().map((a) => ({ ...a, in: a.out, out: a.in })),
+  anchors: path.anchors.map((_, k) => {
+    const n = path.anchors.length;
+    const { meant: _own, ...a } = path.anchors[n - 1 - k]!;
+    // The segment that arrived leaves now, and its mark with it.
+    const before = path.anchors[(2 * n - 2 - k) % n]!;
+    const turned = { ...a, in: a.out, out: a.in };
+    return before.meant && (path.closed || k < n - 1) ? { ...turned, meant: true as const } : turned;
+  }),
 });

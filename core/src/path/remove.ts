@@ -1,6 +1,7 @@
 import { cubicPoint, isStraight, type Cubic } from '../geometry/cubic';
 import { negate, subtract, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
+import { unmeant } from './meant';
 import { segmentCount, segmentCubic, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
 
 const SAMPLES = 24;
@@ -37,6 +38,7 @@ export function removeAnchors(path: Path, indices: readonly number[]): Path | nu
     const run: number[] = [];
     for (let i = from; i !== kept[next]; i = (i + 1) % n) run.push(i);
     if (run.length < 2) continue;
+    if (!run.every((i) => path.anchors[i]!.meant)) anchors[k] = unmeant(anchors[k]!);
     if (run.every((i) => segmentIsLine(path, i))) {
       anchors[k] = { ...anchors[k]!, out: null };
       anchors[next] = { ...anchors[next]!, in: null };
@@ -74,7 +76,7 @@ export function openSegment(path: Path, segment: number, secondId: string): Path
     id,
     closed: false,
     anchors: anchors.map((a, i) => ({
-      ...a,
+      ...(i === anchors.length - 1 ? unmeant(a) : a),
       in: i === 0 ? null : a.in,
       out: i === anchors.length - 1 ? null : a.out,
     })),

@@ -3,6 +3,7 @@ import { nearestOnCubic } from '../geometry/nearest';
 import { negate, subtract, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
 import { freezeFlow } from './flow';
+import { unmeant } from './meant';
 import { segmentCount, segmentCubic, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
 
 export interface ThinOptions {
@@ -104,6 +105,13 @@ function holds(cubic: Cubic, run: readonly Cubic[], tolerance: number): boolean 
     if (nearRun(run, p, Math.floor((k / 12) * run.length), tolerance) > tolerance) return false;
   }
   return true;
+}
+
+/** Indices from one anchor up to another, that one left out. */
+function runBetween(from: number, to: number, n: number): number[] {
+  const out: number[] = [];
+  for (let i = from; out.length === 0 || i !== to; i = (i + 1) % n) out.push(i);
+  return out;
 }
 
 /** Segments from anchor `from` on. */
@@ -215,6 +223,8 @@ export function thinOut(path: Path, { tolerance, only, sharpest = CORNER }: Thin
     const next = (k + 1) % kept.length;
     const stood = (kept[k]! + 1) % n === kept[next];
     if (stood) return;
+    const all = runBetween(kept[k]!, kept[next]!, n).every((i) => still.anchors[i]!.meant);
+    if (!all) anchors[k] = unmeant(anchors[k]!);
     const straight = isStraight(cubic, 1e-9);
     anchors[k] = { ...anchors[k]!, out: straight ? null : handle(cubic[1], cubic[0]) };
     anchors[next] = { ...anchors[next]!, in: straight ? null : handle(cubic[2], cubic[3]) };

@@ -96,9 +96,7 @@ export function clickAlong(
     }
     const closes = home || (truth.closed && best >= n - near);
     const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
-    const to = closes
-      ? { at: anchors[0]!, arrive: ahead }
-      : undefined;
+    const to = closes ? { at: anchors[0]!, arrive: ahead } : undefined;
     const taken = ask(start, to?.at ?? target, to);
     if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     const [a, b, c, d] = taken.cubic;

@@ -1,6 +1,7 @@
 import { cubicCurvature, cubicDerivative, cubicPoint, cubicTangent, type Cubic } from '../geometry/cubic';
 import { unit, type Point } from '../geometry/vector';
 import { pathArea, pathCubics, type Path } from '../path/path';
+import { withoutBumps } from './detail';
 import { formBetween, hillTop, type FieldTiles } from './field';
 
 /** What drift follows: the border between two areas, or the middle of a drawn stroke. */
@@ -16,6 +17,8 @@ export interface DriftOptions {
    * either side, so that unlike ground on both sides pulls nothing (as it does a bend, Steger 1998).
    */
   readonly stroke?: number;
+  /** Bumps of the edge shorter than this along the path are ignored, picture pixels; none when left out. */
+  readonly detail?: number;
   /** The other side counts as positive: holes, and pictures that lie mirrored. */
   readonly flip?: boolean;
 }
@@ -262,7 +265,7 @@ function track(
 export function measureDrift(
   path: Path,
   field: FieldTiles,
-  { reach, flip = false, spacing = 1, stroke = 0 }: DriftOptions,
+  { reach, flip = false, spacing = 1, stroke = 0, detail = 0 }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
   const half = Math.max(2, Math.min(80, Math.round(reach / STEP)));
@@ -306,6 +309,13 @@ export function measureDrift(
       );
     dropSteep(found, ring);
     dropShort(found, ring);
+    if (detail > 0)
+      withoutBumps(
+        found.map((f) => f.value),
+        detail,
+        spacing,
+        ring,
+      ).forEach((v, i) => (found[i]!.value = v));
     values.push(...found);
   });
   values.sort((a, b) => a.station.segment - b.station.segment || a.station.t - b.station.t);

@@ -140,6 +140,18 @@
       });
     return d;
   });
+  /** Anchors that an offer would take out; without one, those of the chosen paths that could go. */
+  const spare = $derived.by((): readonly Point[] => {
+    if (desk.offer) return desk.offer.spare ?? [];
+    if (desk.step !== 'refine' || desk.choice.level !== 'path' || !desk.habits.spareMarks || desk.pressing)
+      return [];
+    return desk.chosenShapes.flatMap((shape) => {
+      const cost = desk.drifts.economyOf(shape.id);
+      return cost?.shape === shape
+        ? cost.spare.flatMap((s) => shape.paths.find((p) => p.id === s.path)?.anchors[s.index] ?? [])
+        : [];
+    });
+  });
   const cross = $derived(desk.cross && bed(desk.cross));
 </script>
 
@@ -188,9 +200,9 @@
     <circle class="halo" cx={at.x} cy={at.y} r="13" />
     <circle class="warning" cx={at.x} cy={at.y} r="13" />
   {/each}
-  {#if desk.offer?.spare && !desk.held.has('q')}
-    {#each desk.offer.spare as spare, i (i)}
-      {@const at = bed(spare)}
+  {#if !desk.held.has('q')}
+    {#each spare as p, i (i)}
+      {@const at = bed(p)}
       <g transform="translate({at.x} {at.y})">
         <circle class="halo" r="5" />
         <path class="spare" d="M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0M-2.5 0h5" />

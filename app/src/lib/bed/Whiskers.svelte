@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { cubicPoint, cubicTangent, meantSegments, segmentCubic, unit } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import { toBed } from '$lib/desk/view';
   import { entryOnBed, whiskersOf } from './whiskers';
 
   // Drift of what is chosen, as whiskers on the line.
@@ -18,6 +20,33 @@
       })),
     ),
   );
+  /** A pennant beside what is meant so: on the middle of a segment, or of the first one of a shape. */
+  const FOOT = 6;
+  const POLE = 15;
+  const pennants = $derived(
+    desk.step !== 'refine' || !desk.seen.ink
+      ? []
+      : desk.chosenShapes.flatMap((shape) =>
+          shape.paths.flatMap((path, k) => {
+            const segments = shape.meant
+              ? k === 0 && path.anchors.length > 1
+                ? [0]
+                : []
+              : [...meantSegments(path)];
+            return segments.map((s) => {
+              const c = segmentCubic(path, s);
+              const way = unit(cubicTangent(c, 0.5)) ?? { x: 1, y: 0 };
+              const at = toBed(desk.view, cubicPoint(c, 0.5));
+              return {
+                key: `${path.id} ${s}`,
+                x: at.x,
+                y: at.y,
+                turn: (Math.atan2(way.y, way.x) * 180) / Math.PI,
+              };
+            });
+          }),
+        ),
+  );
   const pointed = $derived.by(() => {
     const { driftAt } = desk;
     const shape = driftAt && desk.drifts.of(driftAt.shape);
@@ -33,6 +62,13 @@
     <path class="none" d={w.none} />
     <path class="within" d={w.within} />
     <path class="beyond" d={w.beyond} />
+  {/each}
+  {#each pennants as p (p.key)}
+    {@const d = `M0 ${-FOOT}V${-FOOT - POLE}L9 ${-FOOT - POLE + 4.5}L0 ${-FOOT - POLE + 9}`}
+    <g transform="translate({p.x} {p.y}) rotate({p.turn})">
+      <path class="halo" {d} />
+      <path class="pennant" {d} />
+    </g>
   {/each}
   {#if pointed}
     <circle class="halo" cx={pointed.at.x} cy={pointed.at.y} r="10" />
@@ -66,6 +102,13 @@
   .none {
     stroke: var(--brick);
     stroke-width: 3;
+  }
+  .pennant {
+    stroke: var(--plum);
+    stroke-width: 1.75;
+    stroke-linejoin: round;
+    fill: var(--plum);
+    fill-opacity: 0.25;
   }
   .pointed {
     stroke: var(--plum);

@@ -166,7 +166,7 @@ describe('Reach', () => {
     expect(asked).toBe(2);
     expect(b.desk.reaching.offer!.pointer).toEqual({ x: 161, y: 99 });
     // Turns ahead told at rest stay while the pointer goes on.
-    b.desk.habits.set({ reachWithin: 0.2 });
+    b.desk.habits.set({ reachWithin: 0.04 });
     b.click({ x: 161, y: 99 });
     await hover({ x: 158, y: 118 }, 3);
     const { hints } = b.desk.reaching.offer!;

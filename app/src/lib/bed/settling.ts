@@ -1,17 +1,18 @@
 import {
-  invert,
+  meantSegments,
   segmentCount,
   setPath,
   shapesOf,
   together,
   transformPath,
+  type Affine,
   type Path,
   type Settled,
   type SettleOptions,
   type Shape,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { rasterMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
+import { shapeMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
 import { openShapes } from './hit';
 import { byPath } from './shaping';
@@ -23,7 +24,7 @@ export type Settler = (
 ) => Promise<readonly Settled[] | null>;
 
 /** Segments between chosen neighbours, or the one chosen; null for all of the path. */
-function segmentsOf(desk: Desk, path: Path): number[] | null {
+export function segmentsOf(desk: Desk, path: Path): number[] | null {
   const { segment, anchors } = desk.choice;
   if (segment) return segment.path === path.id ? [segment.segment] : [];
   if (anchors.length < 2) return null;
@@ -41,8 +42,8 @@ const shapesToSettle = (desk: Desk): readonly Shape[] =>
 export const offersSettling = (desk: Desk): boolean => desk.offer?.from === 'settle';
 
 /** A settled path back on the sheet: kinds as they were, also where the picture lies stretched. */
-function onSheet(path: Path, was: Path, by: Measuring): Path {
-  const back = transformPath(path, rasterMap(by));
+function onSheet(path: Path, was: Path, map: Affine): Path {
+  const back = transformPath(path, map);
   return {
     ...back,
     anchors: back.anchors.map((a, i) => ({ ...a, kind: was.anchors[i]!.kind })),
@@ -56,17 +57,20 @@ function onSheet(path: Path, was: Path, by: Measuring): Path {
 export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   const by = desk.measuring;
   if (!by) return desk.say('There is no picture in sight to settle onto. Nothing was changed.', 'bad');
-  if (!invert(rasterMap(by))) return;
   const { art } = desk;
   const work = shapesToSettle(desk).flatMap((shape) => {
     const wishes = wishesOf(shape, by);
     return shape.paths.flatMap((path, k) => {
-      const only = segmentsOf(desk, path);
+      const meant = meantSegments(path);
+      const chosen = segmentsOf(desk, path);
+      const all = Array.from({ length: segmentCount(path) }, (_, s) => s);
+      const only = meant.size > 0 ? (chosen ?? all).filter((s) => !meant.has(s)) : chosen;
       if (only?.length === 0 || !wishes[k]) return [];
-      const { reach, flip } = wishes[k];
+      const { reach, flip, detail } = wishes[k];
       const options: SettleOptions = {
         reach,
         flip,
+        detail,
         anchors: desk.habits.settleAnchors,
         tolerance: by.within / by.raster.step,
         ...(only ? { only } : {}),
@@ -103,7 +107,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
     return { mean: (sum / length) * step, worst: worst * step };
   };
   const [before, after] = [mean('before'), mean('after')];
-  const paths = better.map((b) => ({ ...b, path: onSheet(b.settled.path, b.path, by) }));
+  const paths = better.map((b) => ({ ...b, path: onSheet(b.settled.path, b.path, shapeMap(b.shape, by)) }));
   const what = better.length === 1 ? better[0]!.shape.name : `${better.length} paths`;
   desk.offer = {
     from: 'settle',

@@ -11,7 +11,7 @@ import {
   type StrokeWeight,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { rasterMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
+import { shapeMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
 import { samplePicture } from '$lib/desk/rasters';
 
 /** Measures the stroke under paths, somewhere. */
@@ -40,11 +40,11 @@ export async function weigh(desk: Desk, run: Weigher): Promise<void> {
     wishes.map((w) => w.path),
   );
   if (!found || desk.art !== art) return;
-  const k = meanScale(rasterMap(by));
   const weighed = shapes.flatMap((shape) => {
     const own = found.filter((_, i) => wishes[i]!.shape === shape).flatMap((w) => w ?? []);
     if (own.length === 0) return [];
-    const width = own.map((w) => w.width).toSorted((a, b) => a - b)[own.length >> 1]! * k;
+    const width =
+      own.map((w) => w.width).toSorted((a, b) => a - b)[own.length >> 1]! * meanScale(shapeMap(shape, by));
     return [{ shape, width }];
   });
   if (weighed.length === 0)

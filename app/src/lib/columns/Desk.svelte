@@ -34,6 +34,8 @@
   let fitted = false;
   /** Drift has been asked for once. */
   let drifted = $state(false);
+  /** Milliseconds without a change after which anchors are counted. */
+  const COUNTED_AFTER = 250;
 
   // The sheet fills the bed once the bed has its size.
   $effect(() => {
@@ -75,6 +77,9 @@
     const { art } = desk;
     const first = desk.live ? [desk.live.shape] : [...desk.choice.shapes];
     untrack(() => desk.drifts.measure(art, by, first));
+    if (desk.step !== 'refine' || desk.pressing) return;
+    const resting = setTimeout(() => desk.drifts.count(), COUNTED_AFTER);
+    return () => clearTimeout(resting);
   });
 
   // Two tabs on one project: the later one is told, and can take over without losing what it drew.

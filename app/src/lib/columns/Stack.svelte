@@ -17,6 +17,7 @@
     setPicture,
     traceFrom,
     type Layer,
+    type Shape,
   } from '@mirrot/core';
   import { chooseShapes } from '$lib/desk/choice';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -50,8 +51,16 @@
       list.scrollTop = (at + 1) * HEIGHT - list.clientHeight;
   });
 
+  /** Anchors of a shape, and in Refine the fewest that would do. */
+  function anchorText(shape: Shape): string {
+    const n = anchorCount(shape);
+    const cost = desk.step === 'refine' ? desk.drifts.economyOf(shape.id) : null;
+    const fewest = cost ? n - cost.anchors + cost.fewest : n;
+    return fewest < n ? `${n}, could be ${fewest}` : `${n} anchors`;
+  }
   /** Mean drift of a shape, where it is measured. */
   function driftText(id: string): string {
+    if (desk.shapeOf(id)?.meant) return ' · meant so';
     const mean = desk.step === 'refine' && desk.measuring ? desk.drifts.of(id)?.figures.mean : undefined;
     return mean === undefined || Number.isNaN(mean) ? '' : ` · ${mean.toFixed(1)} px`;
   }
@@ -176,7 +185,7 @@
             >
               <span class="words" dir="auto">{node.name}</span>
               {#if node.type === 'shape'}
-                <span class="quiet small">{anchorCount(node)} anchors{driftText(node.id)}</span>
+                <span class="quiet small">{anchorText(node)}{driftText(node.id)}</span>
               {/if}
             </button>
           {/if}

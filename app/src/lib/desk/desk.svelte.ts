@@ -372,7 +372,8 @@ export class Desk {
     // A reach in screen pixels, by steps of half as much again, so that a hair of zoom measures nothing anew.
     const screen = this.habits.driftReach / (this.view.scale * meanScale(picture.placement));
     const reach = Math.min(24, Math.max(4, 2 ** (Math.round(2 * Math.log2(screen)) / 2)));
-    return { raster, picture, reach, within: this.habits.driftWithin };
+    const { driftWithin: within, driftDetail: detail } = this.habits;
+    return { raster, picture, reach, within, detail };
   }
   /** The ink a shape's lines are shown in. */
   inkOf(shape: Shape): string {

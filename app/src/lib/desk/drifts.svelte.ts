@@ -2,6 +2,8 @@ import {
   determinant,
   driftFigures,
   invert,
+  leaveOut,
+  meantSegments,
   meanScale,
   pathInside,
   scaling,
@@ -18,7 +20,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
-import { orEnded, tracing, type TraceWish } from '$lib/workers/trace';
+import { orEnded, reachingTo, tracing, type TraceWish } from '$lib/workers/trace';
 import type { LoadedPicture } from './rasters';
 
 /** A path with its drift. Places and lengths are in pixels of the raster, `map` takes them to the sheet. */
@@ -46,6 +48,19 @@ export interface Measuring {
   /** Picture pixels to either side, and within which drift counts as on the edge. */
   readonly reach: number;
   readonly within: number;
+  /** Bumps of the edge shorter than this are ignored, picture pixels. */
+  readonly detail: number;
+}
+
+/** What a shape's anchors cost. */
+export interface ShapeEconomy {
+  readonly shape: Shape;
+  readonly key: string;
+  readonly anchors: number;
+  /** The fewest that hold the same edges. */
+  readonly fewest: number;
+  /** Anchors that could go, by path. */
+  readonly spare: readonly { readonly path: string; readonly index: number }[];
 }
 
 /** The drift of shapes from the picture, kept up to date away from the page. */
@@ -53,8 +68,12 @@ export interface Drifts {
   /** What is known of a shape, perhaps of how it was a moment ago. */
   of(shape: string): ShapeDrift | null;
   readonly all: DriftFigures | null;
+  /** What a shape's anchors cost, perhaps those of a moment ago; null where that is not known, or it has no edge. */
+  economyOf(shape: string): ShapeEconomy | null;
   /** Measures what is not known yet of the shapes in sight, those named first. */
   measure(art: Art, by: Measuring, first: readonly string[]): void;
+  /** Counts what anchors cost, once the hand rests. */
+  count(): void;
 }
 
 /** Shapes measured in one go, so that the one in hand never waits long. */
@@ -64,9 +83,16 @@ const AT_ONCE = 12;
 export const rasterMap = ({ picture, raster }: Pick<Measuring, 'picture' | 'raster'>): Affine =>
   compose(picture.placement, scaling(raster.step));
 
-/** How a shape's paths are measured: as they lie on the raster. */
+/** From pixels of the raster to a shape: where it lies, or lay before it was moved away. */
+export const shapeMap = (shape: Pick<Shape, 'place'>, by: Measuring): Affine => {
+  const away = shape.place && invert(shape.place);
+  return away ? compose(away, rasterMap(by)) : rasterMap(by);
+};
+
+/** How a shape's paths are measured: as they lie on the raster. None of a shape that is meant so. */
 export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
-  const map = rasterMap(by);
+  if (shape.meant) return [];
+  const map = shapeMap(shape, by);
   const back = invert(map);
   if (!back) return [];
   const { step } = by.raster;
@@ -77,6 +103,7 @@ export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
     return {
       path: transformPath({ ...path, form: undefined }, back),
       reach: by.reach / step,
+      detail: by.detail / step,
       flip: path.closed ? hole : determinant(map) < 0,
       follow: shape.follow ?? (shape.fill ? 'edge' : shape.stroke ? 'middle' : null),
       width: shape.stroke ? shape.stroke.width * meanScale(back) : null,
@@ -85,8 +112,8 @@ export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
 }
 
 /** What a shape's drift depends on besides the shape. */
-const keyOf = ({ raster, picture, reach }: Measuring): string =>
-  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)}`;
+const keyOf = ({ raster, picture, reach, detail }: Measuring): string =>
+  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)} ${detail}`;
 
 const scaled = (drift: Drift, step: number): Drift =>
   step === 1
@@ -135,11 +162,12 @@ export function createDrifts(): Drifts {
         // The worker was ended for something else, or has another picture by now: asked again.
         if (!traced) continue;
         let at = 0;
-        const map = rasterMap(by);
         shapes.forEach((shape, i) => {
+          const map = shapeMap(shape, by);
           const parts = wishes[i]!.map((_, k): PathDrift => {
             const { drift, follow } = traced[at++]!;
-            return { path: shape.paths[k]!, drift: scaled(drift, by.raster.step), follow, map };
+            const path = shape.paths[k]!;
+            return { path, drift: leaveOut(scaled(drift, by.raster.step), meantSegments(path)), follow, map };
           });
           const figures = driftFigures(
             parts.map((p) => p.drift),
@@ -153,6 +181,43 @@ export function createDrifts(): Drifts {
       running = false;
     }
   }
+
+  const counted = new SvelteMap<string, ShapeEconomy>();
+  let counting = false;
+  /** Shapes whose anchors are counted in this way are not counted again. */
+  const economyKey = (by: Measuring): string => `${keyOf(by)} ${by.within}`;
+  function nextToCount(): Shape | null {
+    if (!wanted) return null;
+    const { art, by, first } = wanted;
+    const key = economyKey(by);
+    const stale = (s: Shape): boolean => counted.get(s.id)?.shape !== s || counted.get(s.id)?.key !== key;
+    const shapes = shapesOf(art).flatMap((p) => (p.shown ? [p.shape] : []));
+    return shapes.find((s) => first.includes(s.id) && stale(s)) ?? shapes.find(stale) ?? null;
+  }
+  async function runCount(): Promise<void> {
+    if (counting) return;
+    counting = true;
+    try {
+      for (let shape = nextToCount(); shape && wanted; shape = nextToCount()) {
+        const { by } = wanted;
+        const work = await reachingTo(by.raster.key, by.raster.pixels);
+        const found = await work.economy(by.raster.key, wishesOf(shape, by), by.within / by.raster.step);
+        if (!found) break;
+        const { paths } = shape;
+        counted.set(shape.id, {
+          shape,
+          key: economyKey(by),
+          anchors: found.reduce((n, e) => n + (e?.anchors ?? 0), 0),
+          fewest: found.reduce((n, e) => n + (e?.fewest ?? 0), 0),
+          spare: found.flatMap((e, k) => (e?.spare ?? []).map((index) => ({ path: paths[k]!.id, index }))),
+        });
+        if (!resting) break;
+      }
+    } finally {
+      counting = false;
+    }
+  }
+  let resting = false;
 
   function sumUp(): void {
     if (!wanted) return;
@@ -169,7 +234,16 @@ export function createDrifts(): Drifts {
     get all() {
       return all;
     },
+    economyOf: (shape) => {
+      const known = counted.get(shape);
+      return known && known.anchors > 0 ? known : null;
+    },
+    count() {
+      resting = true;
+      void runCount();
+    },
     measure(art, by, first) {
+      resting = false;
       const tolerance = wanted?.by.within;
       wanted = { art, by, first };
       if (tolerance !== undefined && tolerance !== by.within) {

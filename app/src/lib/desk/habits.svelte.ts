@@ -21,6 +21,10 @@ const habitsSchema = z.object({
   driftReach: z.number().min(6).max(60).catch(16),
   /** Drift that counts as on the edge, picture pixels. */
   driftWithin: z.number().min(0.1).max(10).catch(1),
+  /** Bumps of the edge shorter than this are ignored, picture pixels; 0 for none. */
+  driftDetail: z.number().min(0).max(60).catch(0),
+  /** Anchors that could go are marked on chosen paths. */
+  spareMarks: z.boolean().catch(true),
   /** Whiskers stand on chosen paths. */
   whiskers: z.boolean().catch(true),
   /** Settle may move anchors, not only handles. */

@@ -1,5 +1,6 @@
 import type {
   Drift,
+  Economy,
   Follow,
   Path,
   Point,
@@ -18,6 +19,8 @@ export interface TraceWish {
   readonly path: Path;
   readonly reach: number;
   readonly flip: boolean;
+  /** Bumps of the edge shorter than this are ignored, pixels. */
+  readonly detail: number;
   /** What it follows; null leaves it to be found. */
   readonly follow: Follow | null;
   /** Width of its stroke in pixels, when it has one. */
@@ -47,6 +50,8 @@ export interface TraceWork {
   see(key: string, raster: Raster): void;
   /** Drift of each path; null when the picture is another one meanwhile. */
   drift(key: string, wishes: readonly TraceWish[]): Promise<Traced[] | null>;
+  /** What each path's anchors cost beside the fewest, within a tolerance in pixels; null where it has no edge. */
+  economy(key: string, wishes: readonly TraceWish[], tolerance: number): Promise<(Economy | null)[] | null>;
   /** Weight of the stroke under each path. */
   weigh(key: string, paths: readonly Path[]): Promise<(StrokeWeight | null)[] | null>;
   /** The next segment on the picture's edge; null where there is none to offer. */
@@ -65,7 +70,7 @@ interface Hand {
   shown: Raster | null;
 }
 const idle = (): Hand => ({ running: null, work: null, shown: null });
-/** One measures; the other follows the pointer, and never waits for the first. */
+/** One measures; the other follows the pointer, or counts anchors, and never waits for the first. */
 const measuring = idle();
 const reaching = idle();
 

@@ -5,6 +5,7 @@ import {
   likelyFollow,
   lineBlur,
   measureDrift,
+  measureEconomy,
   measureWeight,
   reach,
   reachMemory,
@@ -16,7 +17,7 @@ import {
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
 import { pause } from './pause';
-import type { ReachWish, TraceWish, TraceWork } from './trace';
+import type { ReachWish, Traced, TraceWish, TraceWork } from './trace';
 
 // Measures paths against the picture away from the page.
 
@@ -44,6 +45,13 @@ function by(follow: Follow, width: number | null): { field: FieldTiles; stroke: 
 
 const followOf = ({ path, follow, width, reach }: TraceWish): Follow =>
   follow ?? likelyFollow(path, field('line', lineBlur(width)), reach);
+
+/** Drift of a path, and what it follows. */
+function traced(wish: TraceWish): Traced {
+  const follow = followOf(wish);
+  const { field: tiles, stroke } = by(follow, wish.width);
+  return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke }) };
+}
 
 /** The picture as the next segment is looked for in it: by pixels about as large as those of the screen. */
 function reachField({ follow, width, shown }: ReachWish): {
@@ -76,12 +84,11 @@ const work: TraceWork = {
     return reach({ fine, coarse, ratio }, wish.start, wish.pointer, wish.options, memory);
   },
   async drift(key, wishes) {
+    return seen?.key === key ? wishes.map(traced) : null;
+  },
+  async economy(key, wishes, tolerance) {
     if (seen?.key !== key) return null;
-    return wishes.map((wish) => {
-      const follow = followOf(wish);
-      const { field: tiles, stroke } = by(follow, wish.width);
-      return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke }) };
-    });
+    return wishes.map((wish) => measureEconomy(wish.path, traced(wish).drift, tolerance));
   },
   async weigh(key, paths) {
     if (seen?.key !== key) return null;

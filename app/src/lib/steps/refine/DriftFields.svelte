@@ -5,6 +5,7 @@
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
+  import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from '$lib/bed/meaning';
   import { offersSettling } from '$lib/bed/settling';
   import { command } from '../commands';
   import { settleChosen } from './commands';
@@ -77,6 +78,14 @@
     change={setTo}
   />
 {/if}
+{#if desk.choice.shapes.length > 0}
+  <Toggle label="Meant so" on={isMeant(desk)} change={() => meanSo(desk)} />
+  <Toggle label="Remember its place" on={remembersPlace(desk)} change={() => rememberPlace(desk)} />
+  {#if canPutBack(desk)}
+    <p class="quiet">Moved away: measured where it was.</p>
+    <button class="plain-button" onclick={() => putBack(desk)}>Put back on the picture</button>
+  {/if}
+{/if}
 <button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
 <Fold title="How it is measured">
   <Range
@@ -95,6 +104,14 @@
     max={60}
     text="{desk.habits.driftReach} px on screen"
     change={(driftReach) => desk.habits.set({ driftReach })}
+  />
+  <Range
+    label="Bumps ignored up to"
+    value={desk.habits.driftDetail}
+    min={0}
+    max={60}
+    text={desk.habits.driftDetail > 0 ? `${desk.habits.driftDetail} px` : 'none'}
+    change={(driftDetail) => desk.habits.set({ driftDetail })}
   />
   <Toggle
     label="Drift marks"

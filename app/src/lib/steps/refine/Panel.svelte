@@ -16,6 +16,7 @@
   import { canMakeSymmetric } from '$lib/bed/symmetry';
   import { thinChosen } from './commands';
   import DriftFields from './DriftFields.svelte';
+  import EconomyFields from './EconomyFields.svelte';
   import EvenFields from './EvenFields.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import LengthField from '../LengthField.svelte';
@@ -118,6 +119,7 @@
 {/if}
 
 <DriftFields {workplace} />
+<EconomyFields {workplace} />
 {#if desk.choice.level === 'path' && desk.choice.shapes.length > 0}
   <Toggle
     label="Handles keep their angle"

@@ -38,6 +38,15 @@ import {
   reverseChosen,
   startHere,
 } from '$lib/bed/anchors';
+import {
+  canMean,
+  canPutBack,
+  isMeant,
+  meanSo,
+  putBack,
+  rememberPlace,
+  remembersPlace,
+} from '$lib/bed/meaning';
 import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
 import { offerThinOut } from '$lib/bed/thinning';
 import { weigh } from '$lib/bed/weighing';
@@ -182,6 +191,7 @@ const REWORK: readonly Command[] = (
     ['join-straight', 'Join the ends', canJoin, (d) => joinChosen(d, 'straight')],
     ['join-middle', 'Join in the middle', canJoin, (d) => joinChosen(d, 'middle')],
     ['protect', 'Protect or free', (d) => d.choice.anchors.length > 0, protectChosen],
+    ['put-back', 'Put back on the picture', canPutBack, putBack],
     ['symmetric-again', 'Symmetric again', canMakeSymmetric, offerSymmetric],
     ['add-extremes', 'Add at extremes', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'extremes')],
     ['add-inflections', 'Add at turns', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'inflections')],
@@ -253,6 +263,22 @@ export const REFINE: readonly Command[] = [
     steps: ['refine', 'colour'],
     when: (w) => w.desk.measuring !== null && w.desk.receivedShapes.length > 0,
     run: (w) => void weighChosen(w),
+  },
+  {
+    id: 'meant-so',
+    title: 'Meant so',
+    steps: ['refine'],
+    when: (w) => canMean(w.desk),
+    on: (w) => isMeant(w.desk),
+    run: (w) => meanSo(w.desk),
+  },
+  {
+    id: 'remember-place',
+    title: 'Remember its place',
+    steps: ['refine'],
+    when: (w) => canMean(w.desk),
+    on: (w) => remembersPlace(w.desk),
+    run: (w) => rememberPlace(w.desk),
   },
   {
     id: 'worst-first',

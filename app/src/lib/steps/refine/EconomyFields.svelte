@@ -1,0 +1,39 @@
+<script lang="ts">
+  import { shapesOf } from '@mirrot/core';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
+  import EconomyChart from './EconomyChart.svelte';
+
+  // What the anchors of what is drawn cost, beside the fewest that hold the same edges.
+  let { workplace }: { workplace: Workplace } = $props();
+  const desk = $derived(workplace.desk);
+  const costs = $derived(
+    desk.measuring
+      ? shapesOf(desk.art).flatMap((p) => (p.shown ? (desk.drifts.economyOf(p.shape.id) ?? []) : []))
+      : [],
+  );
+  const chosen = $derived(costs.filter((c) => desk.choice.shapes.includes(c.shape.id)));
+  const told = $derived(chosen.length > 0 ? chosen : costs);
+  const sum = (k: 'anchors' | 'fewest'): number => told.reduce((n, c) => n + c[k], 0);
+  const spare = $derived(told.reduce((n, c) => n + c.spare.length, 0));
+</script>
+
+{#if costs.length > 0}
+  <Fold title="Economy" figure="{sum('anchors')} anchors, fewest {sum('fewest')}">
+    <p class="quiet">
+      {chosen.length > 0 ? 'What is chosen' : 'All that lies on an edge'} holds it within {desk.habits.driftWithin.toFixed(
+        1,
+      )}
+      px with {sum('fewest')} anchors. {spare === 0
+        ? 'None of those drawn is spare.'
+        : `${spare} of those drawn ${spare === 1 ? 'is' : 'are'} spare: Thin out takes them.`}
+    </p>
+    <EconomyChart {desk} {costs} />
+    <Toggle
+      label="Mark spare anchors"
+      on={desk.habits.spareMarks}
+      change={(spareMarks) => desk.habits.set({ spareMarks })}
+    />
+  </Fold>
+{/if}

@@ -1,0 +1,23 @@
+import { segmentCount, type Anchor, type Path } from './path';
+
+/** An anchor without the mark on the segment that leaves it. */
+export function unmeant(anchor: Anchor): Anchor {
+  const { meant: _gone, ...rest } = anchor;
+  return rest;
+}
+
+/** Segments marked as leaving the picture on purpose. */
+export function meantSegments(path: Path): ReadonlySet<number> {
+  const out = new Set<number>();
+  for (let i = 0; i < segmentCount(path); i++) if (path.anchors[i]!.meant) out.add(i);
+  return out;
+}
+
+/** Marks segments as leaving the picture on purpose, or takes the marks off. */
+export function setMeantSegments(path: Path, segments: readonly number[], on: boolean): Path {
+  const chosen = new Set(segments);
+  return {
+    ...path,
+    anchors: path.anchors.map((a, i) => (!chosen.has(i) ? a : on ? { ...a, meant: true } : unmeant(a))),
+  };
+}
