@@ -91,6 +91,7 @@ export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } fr
 export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { meantSegments, setMeantSegments } from './path/meant';
+export { crossedEdges, type Crossed } from './trace/across';
 export { measureEconomy, type Economy } from './trace/economy';
 export { leaveOut } from './trace/detail';
 export { closePath, extendPath, type NextSegment } from './path/extend';

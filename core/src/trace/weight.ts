@@ -22,7 +22,7 @@ const FEWEST = 6;
  * Half the width of a bar whose blurred borders peak at `p` from its middle: thin bars' borders push each other apart. From
  * where the derivative of a box through a Gaussian is steepest, (p − h) / (p + h) = exp(−2 p h / σ²).
  */
-function halfWidth(p: number, variance: number): number {
+export function barHalfWidth(p: number, variance: number): number {
   let [low, high] = [0, p];
   const off = (h: number): number => (p - h) / (p + h) - Math.exp((-2 * p * h) / variance);
   // At h = 0 the two sides are equal for any p; the bar is the other root, nearer p.
@@ -77,5 +77,5 @@ export function measureWeight(path: Path, field: FieldTiles, reach: number): Str
   if (widths.length < Math.max(FEWEST, 0.4 * x.length)) return null;
   widths.sort((a, b) => a - b);
   const median = widths[widths.length >> 1]!;
-  return { width: 2 * halfWidth(median / 2, field.blur ** 2 + 0.5), share: widths.length / x.length };
+  return { width: 2 * barHalfWidth(median / 2, field.blur ** 2 + 0.5), share: widths.length / x.length };
 }

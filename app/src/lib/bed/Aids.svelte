@@ -19,6 +19,7 @@
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
   import { formInHand, radiusGrips } from './forms';
+  import { measureText } from './measuring';
   import type { Foresight } from './shown';
 
   // Lines that help and are no part of the drawing: grid, guides, axes, what a point snaps to, offers, the crosshair.
@@ -86,6 +87,23 @@
     return [...shown.values()].map(axisData);
   });
 
+  /** A line that is measured, the edges it crosses as bars across it. */
+  const measured = $derived.by(() => {
+    const { task } = desk;
+    if (task?.kind !== 'measure' || !task.line) return null;
+    const { line, crossed } = task;
+    const [a, b] = [bed(line.from), bed(line.to)];
+    const long = Math.hypot(b.x - a.x, b.y - a.y) || 1;
+    const u = { x: (b.x - a.x) / long, y: (b.y - a.y) / long };
+    const bar = (share: number, half: number): string => {
+      const p = { x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) };
+      return `M${text({ x: p.x - half * u.y, y: p.y + half * u.x })}L${text({ x: p.x + half * u.y, y: p.y - half * u.x })}`;
+    };
+    const ends = `M${text(a)}L${text(b)}${bar(0, 6)}${bar(1, 6)}`;
+    const between: readonly number[] = crossed?.between ?? [];
+    const edges = (crossed?.shares ?? []).map((s, i) => bar(s, between.includes(i) ? 9 : 4)).join('');
+    return { line, ends, edges, text: measureText(desk, task) };
+  });
   const taken = $derived(desk.taken ?? ('snap' in foresight ? foresight.snap : null));
   const lineData = (line: SnapLine): string => {
     if (line.radius === undefined) return across(line.at, Math.atan2(line.along.y, line.along.x));
@@ -94,6 +112,7 @@
     return `M${text({ x: c.x - r, y: c.y })}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
   };
   const words = $derived.by((): { at: Point; text: string } | null => {
+    if (measured) return { at: bed(measured.line.to), text: measured.text };
     if (desk.beside) return { at: bed(desk.beside.at), text: desk.beside.text };
     return taken ? { at: bed(taken.at), text: taken.why } : null;
   });
@@ -163,6 +182,11 @@
   {#each axes as d (d)}
     <path class="axis" {d} />
   {/each}
+  {#if measured}
+    <path class="halo" d={measured.ends + measured.edges} />
+    <path class="measure" d={measured.ends} />
+    <path class="edge" d={measured.edges} />
+  {/if}
   {#if desk.pivot}
     {@const at = bed(desk.pivot.at)}
     <circle class="guide" cx={at.x} cy={at.y} r="5" />
@@ -291,6 +315,13 @@
     stroke: var(--carrot);
   }
   .rounding {
+    stroke-width: 2;
+  }
+  .measure {
+    stroke: var(--carrot);
+  }
+  .edge {
+    stroke: var(--plum);
     stroke-width: 2;
   }
   .spare {

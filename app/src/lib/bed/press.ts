@@ -2,6 +2,7 @@ import type { Desk, Step } from '$lib/desk/desk.svelte';
 import type { Press } from './behaviour';
 import { pressAxis } from './axes';
 import { pressBlockIn } from './block-in';
+import { gripMeasure } from './measuring';
 import { pressMount } from './mount';
 import { pressRefine } from './refine';
 import { turnAbout } from './box';
@@ -26,6 +27,7 @@ export const pressOn =
     if (desk.held.has('d')) return gripSample(desk, p);
     if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis')
       return pressAxis(desk, desk.task, p);
+    if (desk.task?.kind === 'measure') return gripMeasure(desk, p);
     if (desk.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
     return BY_STEP[desk.step](desk, p);
   };

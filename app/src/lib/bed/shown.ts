@@ -161,7 +161,7 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
   if (!p || desk.held.has('q') || desk.held.has('shift+q') || desk.held.has('d') || desk.held.has('space'))
     return NONE;
   if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis') return foreseeAxis(desk, p);
-  if (desk.task?.kind === 'about') {
+  if (desk.task?.kind === 'about' || desk.task?.kind === 'measure') {
     const snap = snapAt(desk, p.sheet);
     return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
   }

@@ -1,4 +1,4 @@
-import type { Box, Point } from '@mirrot/core';
+import type { Box, Crossed, Point } from '@mirrot/core';
 
 /** What presses on the bed do instead of what the step says. */
 export type Task =
@@ -10,8 +10,16 @@ export type Task =
   | { readonly kind: 'turn-axis' }
   /** The point that numbers count from and boxes turn about. */
   | { readonly kind: 'about' }
+  /** Distance, angle and the picture's stroke along a line. */
+  | { readonly kind: 'measure'; readonly line: Rule | null; readonly crossed: Crossing | null }
   /** The crop as it would be, in seen pixels of the picture, and the width to height it keeps. */
   | { readonly kind: 'crop'; readonly box: Box; readonly ratio: number | null };
+
+/** What a line crosses of the picture; lengths in picture pixels. */
+export interface Crossing extends Pick<Crossed, 'between' | 'width'> {
+  /** Where it crosses edges, shares of its length. */
+  readonly shares: readonly number[];
+}
 
 /** A line drawn over the picture, in sheet pixels. */
 export interface Rule {
@@ -27,5 +35,6 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   'mirror-axis': 'Draw a line, or click two points, where the middle is.',
   'turn-axis': 'Click the centre about which the parts are turned.',
   about: 'Click the point to turn and scale about.',
+  measure: 'Drag from one thing to another. Shift keeps to steps of 45°, Esc ends.',
   crop: 'Drag a corner or side. Enter crops, Esc leaves it.',
 };

@@ -23,6 +23,7 @@ import { endPath } from '$lib/bed/block-in';
 import { chooseAnchors, chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import { STEPS, type Step } from '$lib/desk/desk.svelte';
+import { TASK_WORDS } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import { shapesOf } from '@mirrot/core';
 import { openShapes } from '$lib/bed/hit';
@@ -154,6 +155,16 @@ export const EVERYWHERE: readonly Command[] = [
     keys: ['L'],
     on: (w) => w.desk.loupe,
     run: (w) => void (w.desk.loupe = !w.desk.loupe),
+  },
+  {
+    id: 'measure',
+    title: 'Measure',
+    on: (w) => w.desk.task?.kind === 'measure',
+    run({ desk }) {
+      const on = desk.task?.kind === 'measure';
+      desk.task = on ? null : { kind: 'measure', line: null, crossed: null };
+      if (!on) desk.say(TASK_WORDS.measure);
+    },
   },
   {
     id: 'rulers',

@@ -1,4 +1,5 @@
 import type {
+  Crossed,
   Drift,
   Economy,
   Follow,
@@ -52,6 +53,8 @@ export interface TraceWork {
   drift(key: string, wishes: readonly TraceWish[]): Promise<Traced[] | null>;
   /** What each path's anchors cost beside the fewest, within a tolerance in pixels; null where it has no edge. */
   economy(key: string, wishes: readonly TraceWish[], tolerance: number): Promise<(Economy | null)[] | null>;
+  /** What a line over the picture crosses. */
+  across(key: string, from: Point, to: Point): Promise<Crossed | null>;
   /** Weight of the stroke under each path. */
   weigh(key: string, paths: readonly Path[]): Promise<(StrokeWeight | null)[] | null>;
   /** The next segment on the picture's edge; null where there is none to offer. */

@@ -1,4 +1,5 @@
 import {
+  crossedEdges,
   fieldFor,
   fieldTiles,
   halved,
@@ -89,6 +90,9 @@ const work: TraceWork = {
   async economy(key, wishes, tolerance) {
     if (seen?.key !== key) return null;
     return wishes.map((wish) => measureEconomy(wish.path, traced(wish).drift, tolerance));
+  },
+  async across(key, from, to) {
+    return seen?.key === key ? crossedEdges(field('edge', WEIGHT_BLUR), from, to) : null;
   },
   async weigh(key, paths) {
     if (seen?.key !== key) return null;

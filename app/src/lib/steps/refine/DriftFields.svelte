@@ -86,7 +86,14 @@
     <button class="plain-button" onclick={() => putBack(desk)}>Put back on the picture</button>
   {/if}
 {/if}
-<button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
+<div class="button-row">
+  <button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
+  <button
+    class="plain-button"
+    aria-pressed={desk.task?.kind === 'measure'}
+    onclick={() => command('measure').run(workplace)}>Measure</button
+  >
+</div>
 <Fold title="How it is measured">
   <Range
     label="On the edge within"
