@@ -223,6 +223,10 @@ function drawnOn(points: readonly Point[], lengths: readonly number[]): { at: Po
   return way && { at, way };
 }
 
+/** How far from a corner that turns so much its two sides' blurs mingle, pixels. */
+export const mingledWithin = (turn: number): number =>
+  Math.min(FARTHEST, MINGLED / Math.max(0.1, Math.cos(turn / 2)));
+
 /**
  * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the
  * points between are laid onto both up to where they meet.
@@ -256,7 +260,7 @@ export function sharpened(points: readonly Point[], spacing = 1): EdgeTrack {
     const first = look(i, NEAR);
     if (!first) continue;
     // The more acute, the farther off its sides run undisturbed.
-    const inner = Math.min(FARTHEST, MINGLED / Math.max(0.1, Math.cos(first.turn / 2)));
+    const inner = mingledWithin(first.turn);
     const corner = (inner > NEAR ? look(i, inner) : first) ?? first;
     found.push({ i, ...corner, turn: corner.turn - 0.1 * distance(corner.at, points[i]!) });
   }

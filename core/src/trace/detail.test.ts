@@ -4,6 +4,7 @@ import { squarePath } from '../testing';
 import { leaveOut, withoutBumps } from './detail';
 import { driftFigures, measureDrift } from './drift';
 import { fieldTiles } from './field';
+import { EDGE_BLUR } from './follow';
 import { painted } from './testing';
 
 // Truth: a square with a notch 12 px long and 2 deep in its upper side, as it was painted.
@@ -11,7 +12,7 @@ const NOTCHED = parsePathData('M40 40L95 40L95 42L107 42L107 40L160 40L160 160L4
 const field = fieldTiles(
   painted(200, 200, [{ path: NOTCHED, rgb: [40, 70, 60] }], [235, 228, 210]),
   'edge',
-  1.5,
+  EDGE_BLUR,
 );
 const plain = squarePath(40, 40, 120);
 

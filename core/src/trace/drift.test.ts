@@ -4,12 +4,13 @@ import { insertAnchor } from '../path/insert';
 import { reversePath, transformPath, type Path } from '../path/path';
 import { driftFigures, measureDrift } from './drift';
 import { fieldTiles } from './field';
+import { EDGE_BLUR } from './follow';
 import { painted } from './testing';
 
 const INK = [40, 70, 60] as const;
 const PAPER = [235, 228, 210] as const;
 const seen = (path: Path, size: number, grain = 0) =>
-  fieldTiles(painted(size, size, [{ path, rgb: INK }], PAPER, grain), 'edge', 1.5);
+  fieldTiles(painted(size, size, [{ path, rgb: INK }], PAPER, grain), 'edge', EDGE_BLUR);
 const REACH = { reach: 8 };
 const middle = (v: readonly number[]): number => v.reduce((a, b) => a + b, 0) / v.length;
 const measured = (value: Float64Array): number[] => [...value].filter((v) => !Number.isNaN(v));
@@ -58,8 +59,8 @@ describe('drift on a disc', () => {
 describe('drift where there is little to follow', () => {
   it('says no edge on a flat picture, in noise only, off the picture, and on no path at all', () => {
     const off = circlePath(400, 400, 30);
-    const flat = fieldTiles(painted(120, 120, [], PAPER), 'edge', 1.5);
-    const noise = fieldTiles(painted(120, 120, [], PAPER, 30), 'edge', 1.5);
+    const flat = fieldTiles(painted(120, 120, [], PAPER), 'edge', EDGE_BLUR);
+    const noise = fieldTiles(painted(120, 120, [], PAPER, 30), 'edge', EDGE_BLUR);
     for (const field of [flat, noise]) {
       const { value, weight } = measureDrift(circlePath(60, 60, 40), field, REACH);
       const share = measured(value).length / value.length;
@@ -93,7 +94,7 @@ describe('drift where there is little to follow', () => {
     const disc = circlePath(80, 80, 50);
     // The right half lies under paper.
     const raster = painted(160, 160, [{ path: disc, rgb: INK }, { path: pathOf([anchor(80, 0), anchor(160, 0), anchor(160, 160), anchor(80, 160)], true), rgb: PAPER }], PAPER); // prettier-ignore
-    const drift = measureDrift(disc, fieldTiles(raster, 'edge', 1.5), REACH);
+    const drift = measureDrift(disc, fieldTiles(raster, 'edge', EDGE_BLUR), REACH);
     for (let i = 0; i < drift.value.length; i++) {
       if (drift.x[i]! > 90) expect(drift.value[i]).toBeNaN();
       if (drift.x[i]! < 70) expect(Math.abs(drift.value[i]!)).toBeLessThan(0.15);
@@ -123,7 +124,7 @@ describe('drift to the middle of a wide stroke', () => {
   it('is right to a tenth of a pixel where its ground is unlike on both sides', () => {
     const path = (y: number, h: number) => pathOf([anchor(-5, y), anchor(205, y), anchor(205, y + h), anchor(-5, y + h)], true); // prettier-ignore
     const raster = painted(200, 120, [{ path: path(60.4, 70), rgb: [150, 160, 150] }, { path: path(50.4, 20), rgb: [245, 240, 230] }], INK); // prettier-ignore
-    const field = fieldTiles(raster, 'edge', 1.5);
+    const field = fieldTiles(raster, 'edge', EDGE_BLUR);
     for (const width of [20, 18, 23]) {
       const { value } = measureDrift(pathOf([anchor(20, 62), anchor(180, 62)]), field, {
         reach: 8,

@@ -7,10 +7,11 @@ import { circlePath, pathOf, anchor, squarePath } from '../testing';
 import { measureDrift } from './drift';
 import { measureEconomy, trackedEdge } from './economy';
 import { fieldTiles } from './field';
+import { EDGE_BLUR } from './follow';
 import { painted } from './testing';
 
 const fieldOf = (path: Path, grain = 0) =>
-  fieldTiles(painted(240, 240, [{ path, rgb: [40, 70, 60] }], [235, 228, 210], grain), 'edge', 1.5);
+  fieldTiles(painted(240, 240, [{ path, rgb: [40, 70, 60] }], [235, 228, 210], grain), 'edge', EDGE_BLUR);
 const POT = parsePathData('M50 70L190 70L165 200C140 212 100 212 75 200Z')[0]!;
 /** The same line with an anchor more in the middle of every segment, again and again. */
 const crowded = (path: Path, times: number): Path => {
@@ -57,7 +58,7 @@ describe('economy', () => {
   });
 
   it('says nothing where there is no edge and no line, and is there for open paths', () => {
-    const flat = fieldTiles(painted(100, 100, [], [200, 200, 200]), 'edge', 1.5);
+    const flat = fieldTiles(painted(100, 100, [], [200, 200, 200]), 'edge', EDGE_BLUR);
     const path = squarePath(20, 20, 50);
     expect(measureEconomy(path, measureDrift(path, flat, { reach: 8 }), 1)).toBeNull();
     const dot = pathOf([anchor(20, 20)]);

@@ -56,14 +56,22 @@ function kernels(sigma: number): { g: Float64Array; d: Float64Array; dd: Float64
   return { g, d, dd, r };
 }
 
-/** Cube roots of s², for s in even steps from 0 to 1: looked up by the square root, which is steep nowhere. */
-const ROOTS = 4096;
-const ROOT = Float64Array.from({ length: ROOTS + 2 }, (_, i) => Math.cbrt((i / ROOTS) ** 2));
+/** Cube roots in even steps from 0 to 1; near 0, where they are steep, of s² instead, looked up by the square root. */
+const ROOTS = 16_384;
+const STEEP = 1 / 64;
+const ROOT = Float64Array.from({ length: ROOTS + 2 }, (_, i) => Math.cbrt(i / ROOTS));
+const STEEP_ROOT = Float64Array.from({ length: 4098 }, (_, i) => Math.cbrt((i / 4096) ** 2));
 function cubeRoot(x: number): number {
-  const s = Math.sqrt(x) * ROOTS;
+  if (x > STEEP) {
+    const s = x * ROOTS;
+    const k = s | 0;
+    const low = ROOT[k]!;
+    return low + (s - k) * (ROOT[k + 1]! - low);
+  }
+  const s = Math.sqrt(x) * 4096;
   const k = s | 0;
-  const low = ROOT[k]!;
-  return low + (s - k) * (ROOT[k + 1]! - low);
+  const low = STEEP_ROOT[k]!;
+  return low + (s - k) * (STEEP_ROOT[k + 1]! - low);
 }
 
 /** L, a, b and opacity of a box of pixels, what lies outside the picture as its border; only as many planes as differ. */
@@ -79,17 +87,27 @@ function planes(
   const L = new Float32Array(w * h);
   const A = new Float32Array(colour ? w * h : 0);
   const B = new Float32Array(colour ? w * h : 0);
-  const O = new Float32Array(w * h);
-  let clear = false;
+  // Most pictures have no clear pixels: their opacity is no plane.
+  let O: Float32Array | null = null;
   let last = -1;
-  let [l0, a0, b0] = [0, 0, 0];
+  let l0 = 0;
+  let a0 = 0;
+  let b0 = 0;
+  // Columns of the picture, those beside it told once.
+  const column = Int32Array.from({ length: w }, (_, x) => 4 * Math.min(width - 1, Math.max(0, x0 + x)));
+  let k = 0;
   for (let y = 0; y < h; y++) {
-    const row = Math.min(height - 1, Math.max(0, y0 + y)) * width;
-    for (let x = 0; x < w; x++) {
-      const i = (row + Math.min(width - 1, Math.max(0, x0 + x))) * 4;
-      const key = (data[i]! << 16) | (data[i + 1]! << 8) | data[i + 2]!;
+    const row = Math.min(height - 1, Math.max(0, y0 + y)) * width * 4;
+    for (let x = 0; x < w; x++, k++) {
+      const i = row + column[x]!;
+      const r8 = data[i]!;
+      const g8 = data[i + 1]!;
+      const b8 = data[i + 2]!;
+      const key = (r8 << 16) | (g8 << 8) | b8;
       if (key !== last) {
-        const [r, g, b] = [LINEAR[data[i]!]!, LINEAR[data[i + 1]!]!, LINEAR[data[i + 2]!]!];
+        const r = LINEAR[r8]!;
+        const g = LINEAR[g8]!;
+        const b = LINEAR[b8]!;
         // OKLab, Ottosson (2020), 2021 matrices.
         const l = cubeRoot(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
         const m = cubeRoot(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
@@ -99,7 +117,6 @@ function planes(
         b0 = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
         last = key;
       }
-      const k = y * w + x;
       const o = data[i + 3]!;
       if (o === 255) {
         L[k] = l0;
@@ -107,9 +124,8 @@ function planes(
           A[k] = a0;
           B[k] = b0;
         }
-        O[k] = OPACITY;
       } else {
-        clear = true;
+        O ??= new Float32Array(w * h).fill(OPACITY);
         const v = o / 255;
         L[k] = v * l0 + (1 - v);
         if (colour) {
@@ -120,52 +136,64 @@ function planes(
       }
     }
   }
-  return colour ? (clear ? [L, A, B, O] : [L, A, B]) : [L];
+  return colour ? (O ? [L, A, B, O] : [L, A, B]) : [L];
 }
 
 /**
- * A run of sums of eleven weighted pixels, `stride` apart, written out: this is where a field's time goes.
- *
- * @param g weights for 0 … 5 strides aside; those beyond the kernel are 0 and lie at `last` strides
+ * A plane's rows through the binomial 1 8 28 56 70 56 28 8 1 / 256, whose variance is 2: eight sums of neighbours, one
+ * after the other, which cost an addition each. The rows come out as columns, four pixels shorter at either end.
  */
-function weighed(
-  from: Float32Array,
-  out: Float32Array,
-  run: { readonly at: number; readonly to: number; readonly count: number },
-  stride: number,
-  last: number,
-  g: readonly number[],
-): void {
-  const [a, b, c, d, e, f] = g as [number, number, number, number, number, number];
-  const [s2, s3, s4, s5] = [2, 3, 4, 5].map((k) => Math.min(k, last) * stride) as [
-    number,
-    number,
-    number,
-    number,
-  ];
-  const end = run.to + run.count;
-  for (let to = run.to, at = run.at; to < end; to++, at++)
-    out[to] =
-      a * from[at]! +
-      b * (from[at - stride]! + from[at + stride]!) +
-      c * (from[at - s2]! + from[at + s2]!) +
-      d * (from[at - s3]! + from[at + s3]!) +
-      e * (from[at - s4]! + from[at + s4]!) +
-      f * (from[at - s5]! + from[at + s5]!);
-}
-
-/** One plane through a Gaussian both ways, the margin of `r` on all sides used up. */
-function blurred(from: Float32Array, w: number, h: number, g: Float64Array, r: number): Float32Array {
-  if (r > 5) return down(across(from, w, h, g, r, false), w - 2 * r, h, g, r, false);
-  const weights = [0, 1, 2, 3, 4, 5].map((k) => (k <= r ? g[r + k]! : 0));
-  const wide = w - 2 * r;
-  const rows = new Float32Array(wide * h);
-  for (let y = 0; y < h; y++)
-    weighed(from, rows, { at: y * w + r, to: y * wide, count: wide }, 1, r, weights);
-  const out = new Float32Array(wide * (h - 2 * r));
-  weighed(rows, out, { at: r * wide, to: 0, count: out.length }, wide, r, weights);
+function binomial(from: Float32Array, w: number, h: number): Float32Array {
+  const wide = w - 8;
+  const out = new Float32Array(wide * h);
+  for (let y = 0; y < h; y++) {
+    let at = y * w;
+    let p0 = from[at]!;
+    let p1 = 0;
+    let p2 = 0;
+    let p3 = 0;
+    let p4 = 0;
+    let p5 = 0;
+    let p6 = 0;
+    let p7 = 0;
+    const end = at + w;
+    const first = at + 8;
+    let to = y;
+    for (at++; at < end; at++) {
+      const a = from[at]!;
+      const b = a + p0;
+      p0 = a;
+      const c = b + p1;
+      p1 = b;
+      const d = c + p2;
+      p2 = c;
+      const e = d + p3;
+      p3 = d;
+      const f = e + p4;
+      p4 = e;
+      const g = f + p5;
+      p5 = f;
+      const i = g + p6;
+      p6 = g;
+      const j = i + p7;
+      p7 = i;
+      if (at >= first) {
+        out[to] = j * (1 / 256);
+        to += h;
+      }
+    }
+  }
   return out;
 }
+
+/** The blur that `binomial` and a central difference make together: the field of that blur costs least. */
+export const BINOMIAL_BLUR = Math.sqrt(2 + 1 / 3);
+/** The margin it uses up on all sides. */
+const BINOMIAL_MARGIN = 4;
+
+/** One plane through a Gaussian both ways, the margin of `r` on all sides used up. */
+const blurred = (from: Float32Array, w: number, h: number, g: Float64Array, r: number): Float32Array =>
+  down(across(from, w, h, g, r, false), w - 2 * r, h, g, r, false);
 
 /** One plane through a kernel along its rows, the margin of `r` on either side used up. */
 function across(
@@ -236,27 +264,60 @@ function boxOf(raster: Raster, { blur, box }: FieldOptions) {
  */
 export function edgeField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
+  const quick = Math.abs(options.blur - BINOMIAL_BLUR) < 1e-3;
   // A central difference of a Gaussian is a Gaussian's slope, its variance a third larger.
-  const { g, r } = kernels(Math.sqrt(Math.max(0.1, options.blur ** 2 - 1 / 3)));
+  const { g, r: margin } = kernels(Math.sqrt(Math.max(0.1, options.blur ** 2 - 1 / 3)));
+  const r = quick ? BINOMIAL_MARGIN : margin;
   const [w, h] = [width + 2 * r + 2, height + 2 * r + 2];
   const wide = width + 2;
+  const soft = planes(raster, x0 - r - 1, y0 - r - 1, w, h, true).map((plane) =>
+    quick ? binomial(binomial(plane, w, h), h, wide) : blurred(plane, w, h, g, r),
+  );
   const field = { x0, y0, width, height, xx: new Float32Array(width * height), xy: new Float32Array(width * height), yy: new Float32Array(width * height) }; // prettier-ignore
   const { xx, xy, yy } = field;
-  for (const plane of planes(raster, x0 - r - 1, y0 - r - 1, w, h, true)) {
-    const soft = blurred(plane, w, h, g, r);
-    for (let y = 0; y < height; y++) {
-      let at = (y + 1) * wide + 1;
-      const end = (y + 1) * width;
-      for (let i = y * width; i < end; i++, at++) {
-        const u = (soft[at + 1]! - soft[at - 1]!) / 2;
-        const v = (soft[at + wide]! - soft[at - wide]!) / 2;
-        xx[i] = xx[i]! + u * u;
-        xy[i] = xy[i]! + u * v;
-        yy[i] = yy[i]! + v * v;
-      }
+  const [L, A, B, O] = soft as [Float32Array, Float32Array, Float32Array, Float32Array?];
+  for (let y = 0; y < height; y++) {
+    let at = (y + 1) * wide + 1;
+    const end = (y + 1) * width;
+    for (let i = y * width; i < end; i++, at++) {
+      let u = L[at + 1]! - L[at - 1]!;
+      let v = L[at + wide]! - L[at - wide]!;
+      let sxx = u * u;
+      let sxy = u * v;
+      let syy = v * v;
+      u = A[at + 1]! - A[at - 1]!;
+      v = A[at + wide]! - A[at - wide]!;
+      sxx += u * u;
+      sxy += u * v;
+      syy += v * v;
+      u = B[at + 1]! - B[at - 1]!;
+      v = B[at + wide]! - B[at - wide]!;
+      sxx += u * u;
+      sxy += u * v;
+      syy += v * v;
+      // Differences over two pixels.
+      xx[i] = sxx * 0.25;
+      xy[i] = sxy * 0.25;
+      yy[i] = syy * 0.25;
     }
   }
+  if (O) addSlopes(O, field);
   return field;
+}
+
+/** Adds a further plane's slopes to a field; the plane is a pixel larger on all sides. */
+function addSlopes(plane: Float32Array, { width, height, xx, xy, yy }: Field): void {
+  const wide = width + 2;
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const at = (y + 1) * wide + x + 1;
+      const i = y * width + x;
+      const u = (plane[at + 1]! - plane[at - 1]!) / 2;
+      const v = (plane[at + wide]! - plane[at - wide]!) / 2;
+      xx[i] = xx[i]! + u * u;
+      xy[i] = xy[i]! + u * v;
+      yy[i] = yy[i]! + v * v;
+    }
 }
 
 /**

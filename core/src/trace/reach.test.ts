@@ -1,17 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import { distance, dot, subtract, unit } from '../geometry/vector';
 import { parsePathData } from '../path/data';
-import { nearestOnPath, transformPath, type Path } from '../path/path';
+import { nearestOnPath, segmentIsLine, transformPath, type Path } from '../path/path';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { fieldTiles } from './field';
+import { EDGE_BLUR } from './follow';
 import { reach, reachMemory, type ReachField } from './reach';
 import { painted } from './testing';
 
 const INK = [40, 70, 60] as const;
 const PAPER = [235, 228, 210] as const;
 const of = (path: Path, grain = 0, width = 240, height = 240): ReachField => {
-  const fine = fieldTiles(painted(width, height, [{ path, rgb: INK }], PAPER, grain), 'edge', 1.5);
+  const fine = fieldTiles(painted(width, height, [{ path, rgb: INK }], PAPER, grain), 'edge', EDGE_BLUR);
   return { fine, coarse: fine, ratio: 1 };
 };
 const WHERE = { tolerance: 0.6, near: 8 };
@@ -38,11 +39,14 @@ describe('an outline clicked round at its ticks', () => {
     }
   });
 
-  it('finds the corners of a star to a third of a pixel, and its straight sides', () => {
-    const { path } = clickAlong(of(STAR), STAR, WHERE.tolerance, WHERE.near);
-    expect(path.anchors.length).toBeLessThanOrEqual(11);
-    for (const a of STAR.anchors)
-      expect(Math.min(...path.anchors.map((b) => distance(a, b)))).toBeLessThan(0.33);
+  it('finds the corners of a star to a third of a pixel, and its straight sides, grain or not', () => {
+    for (const grain of [0, 16]) {
+      const { path } = clickAlong(of(STAR, grain), STAR, WHERE.tolerance, WHERE.near);
+      expect(path.anchors.length).toBe(10);
+      for (const a of STAR.anchors)
+        expect(Math.min(...path.anchors.map((b) => distance(a, b)))).toBeLessThan(0.33);
+      for (let s = 0; s < 10; s++) expect(segmentIsLine(path, s)).toBe(true);
+    }
   });
 });
 
@@ -106,7 +110,7 @@ describe('the next segment', () => {
 
 describe('reach where there is little to follow', () => {
   const nothing = painted(120, 120, [], [200, 190, 180], 0);
-  const fine = fieldTiles(nothing, 'edge', 1.5);
+  const fine = fieldTiles(nothing, 'edge', EDGE_BLUR);
   const flat: ReachField = { fine, coarse: fine, ratio: 1 };
   it('offers nothing on flat ground, off the picture, and far from any edge', () => {
     expect(reach(flat, null, { x: 60, y: 60 }, WHERE, reachMemory())).toBeNull();
@@ -126,7 +130,7 @@ describe('reach where there is little to follow', () => {
   });
 
   it('gives finite numbers in noise only, or nothing', () => {
-    const noise = fieldTiles(painted(160, 160, [], [128, 128, 128], 120), 'edge', 1.5);
+    const noise = fieldTiles(painted(160, 160, [], [128, 128, 128], 120), 'edge', EDGE_BLUR);
     const memory = reachMemory();
     for (let k = 0; k < 12; k++) {
       const got = reach({ fine: noise, coarse: noise, ratio: 1 }, start(30, 30), { x: 40 + 9 * k, y: 130 - 8 * k }, { ...WHERE, hints: 2 }, memory); // prettier-ignore

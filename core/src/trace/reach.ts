@@ -1,5 +1,5 @@
 import type { Cubic } from '../geometry/cubic';
-import { add, distance, scale, subtract, unit, type Point } from '../geometry/vector';
+import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import {
   farthestStretch,
   fitStretch,
@@ -9,7 +9,7 @@ import {
   type Run,
   type Stretch,
 } from '../path/fit-path';
-import { edgeWay, followEdge, LEAST, ontoEdge, sharpened } from './along';
+import { edgeWay, followEdge, LEAST, mingledWithin, ontoEdge, sharpened } from './along';
 import { strengthAt, type FieldTiles } from './field';
 import { startWire, strongestNear, wireTo, type Wire } from './wire';
 
@@ -75,8 +75,10 @@ const AHEAD = 260;
 const ABOUT = 7;
 /** Two looks at one edge give places nearer to each other than this, pixels. */
 const SAME = 0.6;
-/** Next to its beginning an edge is told from a little farther on, pixels: a corner is round there. */
-const ROUND = 3.5;
+/** How far ahead or back a corner's sides are looked at, pixels. */
+const LOOK = 14;
+/** Beside a corner that is not known yet an edge is told from a little farther on, pixels: it is round there. */
+const ROUND = 6;
 
 const isStraight = ([a, b, , d]: Cubic): boolean =>
   distance(b, add(a, scale(subtract(d, a), 1 / 3))) <= 1e-9 * (1 + distance(a, d));
@@ -176,19 +178,22 @@ export function reach(
   const whole = sharpened(ontoEdge(fine, [...edge, ...ahead], 1.5, spacing), spacing);
   // Where on it the pointer is: by length, since corners have changed it by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
+  const from = start.leave ? 2 : roundWithin(start.at, start.drawn.toReversed(), whole.points);
   let skipped = 0;
   while (
     skipped < reached &&
-    distance(whole.points[skipped]!, start.at) < ROUND &&
+    distance(whole.points[skipped]!, start.at) < from &&
     !whole.corners.includes(skipped)
   )
     skipped++;
-  const body = whole.points.slice(skipped);
-  const points = [start.at, ...body];
+  const points = [start.at, ...whole.points.slice(skipped)];
   const shift = 1 - skipped;
   let index = Math.max(1, reached + shift);
   if (to) {
     points.length = index;
+    const within = to.arrive ? 2 : roundWithin(to.at, start.drawn, points.toReversed());
+    while (points.length > 2 && distance(points.at(-1)!, to.at) < within) points.pop();
+    index = points.length;
     points.push(to.at);
   }
   const run = runOf(
@@ -239,6 +244,17 @@ function stillHolding(run: Run, kept: Reached | null, tolerance: number): Stretc
   if ([...run.corners].some((c) => c > 0 && c < count)) return null;
   const off = stretchOff(run, 0, count, kept.cubic);
   return off.worst <= tolerance + 0.1 ? { cubic: kept.cubic, count, ...off } : null;
+}
+
+/** How far about a corner its edge is round, told by how sharply its two sides, lines that lead away from it, turn there. */
+function roundWithin(at: Point, one: readonly Point[], other: readonly Point[]): number {
+  const away = (line: readonly Point[]): Point | null => {
+    const p = line.find((q) => distance(q, at) >= LOOK);
+    return p ? unit(subtract(p, at)) : null;
+  };
+  const [a, b] = [away(one), away(other)];
+  if (!a || !b) return ROUND;
+  return Math.max(3, mingledWithin(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b))))));
 }
 
 /** The point of a line nearest to `p`, by index, sought about one that is likely. */

@@ -5,6 +5,7 @@ import { parsePathData } from '../path/data';
 import { flowAll, settleFlow } from '../path/flow';
 import { nearestOnPath, pathCubics, transformPath, type Path } from '../path/path';
 import { fieldTiles } from './field';
+import { EDGE_BLUR } from './follow';
 import { settle } from './settle';
 import { painted } from './testing';
 
@@ -31,7 +32,7 @@ const off = (path: Path, truth: Path): number => {
   return Math.max(one(path, truth), one(truth, path));
 };
 const fieldOf = (truth: Path, grain = 0) =>
-  fieldTiles(painted(240, 240, [{ path: truth, rgb: INK }], PAPER, grain), 'edge', 1.5);
+  fieldTiles(painted(240, 240, [{ path: truth, rgb: INK }], PAPER, grain), 'edge', EDGE_BLUR);
 const WHERE = { reach: 12 };
 
 const LEAF = parsePathData('M60 190C30 120 70 50 180 40C200 120 150 190 60 190Z')[0]!;
@@ -106,7 +107,7 @@ describe('settling a rough path', () => {
     const disc = circlePath(120, 120, 70);
     const exact = settle(disc, fieldOf(disc), WHERE);
     expect(exact.after.mean).toBeLessThanOrEqual(exact.before.mean);
-    const flat = fieldTiles(painted(240, 240, [], PAPER), 'edge', 1.5);
+    const flat = fieldTiles(painted(240, 240, [], PAPER), 'edge', EDGE_BLUR);
     for (const path of [disc, pathOf([anchor(3, 3)]), transformPath(disc, [1, 0, 0, 1, 900, 0])]) {
       const same = settle(path, flat, WHERE);
       expect(same.path).toBe(path);

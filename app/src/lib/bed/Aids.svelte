@@ -111,6 +111,8 @@
     const r = line.radius * view.scale;
     return `M${text({ x: c.x - r, y: c.y })}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
   };
+  /** Bed pixels that words beside the pointer may need. */
+  const ROOM_BESIDE = 300;
   const words = $derived.by((): { at: Point; text: string } | null => {
     if (measured) return { at: bed(measured.line.to), text: measured.text };
     if (desk.beside) return { at: bed(desk.beside.at), text: desk.beside.text };
@@ -259,8 +261,11 @@
   <span class="beside warn" style:translate="{at.x + 18}px {at.y - 9}px">already drawn here</span>
 {/each}
 {#if words}
-  <span class="beside" aria-hidden="true" style:translate="{words.at.x + 14}px {words.at.y + 16}px"
-    >{words.text}</span
+  <span
+    class="beside"
+    aria-hidden="true"
+    style:translate="{words.at.x + 14}px {words.at.y + 16}px"
+    class:left={words.at.x > desk.bed.width - ROOM_BESIDE}>{words.text}</span
   >
 {/if}
 
@@ -348,6 +353,10 @@
     color: var(--text);
     white-space: nowrap;
     pointer-events: none;
+  }
+  /* Near the bed's right edge it stands on the other side of the pointer. */
+  .beside.left {
+    transform: translateX(calc(-100% - 28px));
   }
   .warn {
     border-color: var(--brick);

@@ -33,9 +33,11 @@ let smaller: Raster[] = [];
 let memory = reachMemory();
 
 function field(kind: FieldTiles['kind'], blur: number): FieldTiles {
-  const name = `${kind} ${blur.toFixed(1)}`;
+  // Strokes of nearly one width share a field.
+  const near = kind === 'line' ? Number(blur.toFixed(1)) : blur;
+  const name = `${kind} ${near}`;
   let tiles = fields.get(name);
-  if (!tiles) fields.set(name, (tiles = fieldTiles(seen!.raster, kind, Number(blur.toFixed(1)))));
+  if (!tiles) fields.set(name, (tiles = fieldTiles(seen!.raster, kind, near)));
   return tiles;
 }
 /** The field something is measured by, and the width of its stroke when that matters. */

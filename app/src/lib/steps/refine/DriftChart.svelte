@@ -78,7 +78,7 @@
     // Drawn anew when the theme changes.
     void rememberedMode.value;
     const [quiet, line, plum, brick] = ['--quiet', '--line', '--plum', '--brick'].map(colour) as [string, string, string, string]; // prettier-ignore
-    const font = { family: 'Atkinson Hyperlegible Next, sans-serif', size: 11 };
+    const font = { family: 'Atkinson Hyperlegible Next Variable, sans-serif', size: 11 };
     const within = desk.habits.driftWithin;
     const marks = {
       id: 'marks',

@@ -37,7 +37,9 @@
 {:else if !figures}
   <p class="quiet">Being measured …</p>
 {:else if Number.isNaN(figures.mean)}
-  <p class="quiet">No edge lies in reach: nothing is measured.</p>
+  <p class="quiet">
+    {one?.shape.meant ? 'Meant so: it is not measured.' : 'No edge lies in reach: nothing is measured.'}
+  </p>
 {:else}
   <dl>
     <div>

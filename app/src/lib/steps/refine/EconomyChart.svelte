@@ -29,7 +29,7 @@
     // Drawn anew when the theme changes.
     void rememberedMode.value;
     const [quiet, line, plum, leaf] = ['--quiet', '--line', '--plum', '--leaf'].map(colour) as [string, string, string, string]; // prettier-ignore
-    const font = { family: 'Atkinson Hyperlegible Next, sans-serif', size: 11 };
+    const font = { family: 'Atkinson Hyperlegible Next Variable, sans-serif', size: 11 };
     const bars = (label: string, data: number[], backgroundColor: string) => ({ label, data, backgroundColor, barPercentage: 0.9, categoryPercentage: 0.75 }); // prettier-ignore
     chart = new Chart(canvas, {
       type: 'bar',
