@@ -1,20 +1,15 @@
 // Drift and Settle on the demo's own pictures, whose vector originals are known: what is measured beside the truth, and how
 // near Settle comes from a rough pass. Then what fields cost, beside OpenCV's nearest.
-import { join } from 'node:path';
-import sharp from 'sharp';
 import {
   driftFigures,
   edgeField,
   EDGE_BLUR,
   fieldFor,
   fieldTiles,
-  homography,
   measureDrift,
   measureWeight,
   nearestOnPath,
   parsePathData,
-  project,
-  projectPath,
   seeded,
   settle,
   tileAt,
@@ -23,38 +18,13 @@ import {
   type Path,
   type Raster,
 } from '@mirrot/core';
-import { cornersOf } from '../demo/camera';
-import { FERN } from '../demo/originals/fern';
-import { GATE_BADGE } from '../demo/originals/gate-badge';
-import { BAR, GLASSHOUSE } from '../demo/originals/glasshouse';
-import type { Original } from '../demo/originals/original';
-import { PEN, PLANT_LABELS } from '../demo/originals/plant-labels';
-import { WATERING_CAN } from '../demo/originals/watering-can';
-import { BADGE_CORNERS } from '../demo/scene';
+import { GLASSHOUSE } from '../demo/originals/glasshouse';
+import { PLANT_LABELS } from '../demo/originals/plant-labels';
+import { CASES, pixels, truths } from './originals';
 import { loadOpenCv } from './opencv';
 import { time } from './table';
 
 const random = seeded(71);
-const pixels = async (name: string): Promise<Raster> => {
-  const file = join(import.meta.dirname, '..', 'demo', 'pictures', `${name}.jpg`);
-  const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
-};
-const map = homography(cornersOf(GATE_BADGE), BADGE_CORNERS);
-
-/** Pictures with shapes whose outline is in sight all round, and how their photograph sees them. */
-const CASES: readonly {
-  original: Original;
-  shapes: RegExp;
-  width: number | null;
-  through?: (p: Path) => Path;
-}[] = [
-  { original: WATERING_CAN, shapes: /^(Left leaf|Right leaf|Spout|Carry handle)$/, width: null },
-  { original: GATE_BADGE, shapes: /^(Field|Sun|Left post|Right post|Ground)$/, width: null, through: (p) => projectPath(p, (q) => project(map, q)).path }, // prettier-ignore
-  { original: FERN, shapes: /^Leaflet (3|5|8|12)$|^Rib$|^Stem$/, width: 6 },
-  { original: PLANT_LABELS, shapes: /./, width: PEN },
-  { original: GLASSHOUSE, shapes: /mullion|Roof bar|^House$|^Rose ring$/, width: BAR },
-];
 
 /** Mean distance of a path from the truth, where it has an edge. */
 function trueOff(path: Path, truth: Path, field: FieldTiles, stroke?: number): number {
@@ -71,16 +41,14 @@ console.log(
 console.log(
   '  picture          shapes anchors   on it   rough: true measured   settled: true measured   ms a path',
 );
-for (const { original, shapes, width, through } of CASES) {
+for (const c of CASES) {
+  const { original, width } = c;
   const raster = await pixels(original.name);
   const { kind, blur, stroke } = fieldFor(width === null ? 'edge' : 'middle', width);
   const field = fieldTiles(raster, kind, blur);
-  const rows = original.layers
-    .flatMap((l) => l.shapes)
-    .filter((s) => shapes.test(s.name))
+  const rows = truths(c)
     .slice(0, 12)
-    .flatMap(({ d }) => {
-      const truth = parsePathData(d).map(through ?? ((p) => p))[0]!;
+    .flatMap(({ truth }) => {
       const rough = { ...truth, anchors: truth.anchors.map((a) => ({ ...a, x: a.x + 8 * random() - 4, y: a.y + 8 * random() - 4 })) }; // prettier-ignore
       const on = driftFigures([measureDrift(truth, field, { reach: 12, stroke })], 1);
       if (!(on.measured > 0.5 * on.length)) return [];

@@ -170,17 +170,19 @@ function towards(rows: Float32Array[], wide: number): void {
 /** Neighbouring stations averaged by weights 1 4 6 4 1, so that grain matters less. */
 function smoothed(rows: Float32Array, count: number, wide: number, ring: boolean): Float32Array {
   const out = new Float32Array(rows.length);
-  const weights = [1, 4, 6, 4, 1];
   for (let i = 0; i < count; i++) {
     let sum = 0;
+    const to = i * wide;
     for (let w = -2; w <= 2; w++) {
       const j = ring ? (i + w + count) % count : i + w;
       if (j < 0 || j >= count) continue;
-      const weight = weights[w + 2]!;
+      const weight = w === 0 ? 6 : w === 1 || w === -1 ? 4 : 1;
       sum += weight;
-      for (let k = 0; k < wide; k++) out[i * wide + k]! += weight * rows[j * wide + k]!;
+      const from = j * wide;
+      for (let k = 0; k < wide; k++) out[to + k] = out[to + k]! + weight * rows[from + k]!;
     }
-    for (let k = 0; k < wide; k++) out[i * wide + k]! /= sum;
+    const share = 1 / sum;
+    for (let k = 0; k < wide; k++) out[to + k] = out[to + k]! * share;
   }
   return out;
 }
@@ -192,9 +194,12 @@ const FAR = 0.12;
 /** Steps that a track may move aside along each pixel. */
 const MOST_ASIDE = 2;
 
+/** A ring's track goes on so many stations beyond its seam either way, so that it is one there too. */
+const LAP = 160;
+
 /**
  * The best track through the profiles: at each station an offset or "no edge". Dynamic programming over all of them
- * (Bellman 1957), so that the track does not hop to a neighbouring edge. A ring is gone round twice and read in the middle.
+ * (Bellman 1957), so that the track does not hop to a neighbouring edge. A ring is begun before its seam and ended beyond.
  */
 function track(
   rows: Float32Array,
@@ -205,50 +210,54 @@ function track(
   aside: number,
 ): Int32Array {
   const wide = 2 * half + 1;
-  const turns = ring ? 2 : 1;
-  const total = count * turns;
+  const lap = ring ? Math.min(count >> 1, LAP) : 0;
+  const total = count + 2 * lap;
   const from = new Int16Array(total * (wide + 1));
   let cost = new Float64Array(wide + 1);
   let next = new Float64Array(wide + 1);
   const none = wide;
   const far = Float64Array.from({ length: wide }, (_, k) => (FAR * Math.abs(k - half)) / half);
+  const twice = 2 * threshold;
   for (let i = 0; i < total; i++) {
-    const row = (i % count) * wide;
+    const row = ((i + count - lap) % count) * wide;
+    const back = i * (wide + 1);
     let best = Infinity;
     let bestAt = none;
-    for (let k = 0; k < wide; k++)
-      if (cost[k]! < best) {
-        best = cost[k]!;
+    for (let k = 0; k < wide; k++) {
+      const c = cost[k]!;
+      if (c < best) {
+        best = c;
         bestAt = k;
       }
+    }
+    const comes = cost[none]! + SWITCH;
     for (let k = 0; k < wide; k++) {
-      let least = cost[none]! + SWITCH;
+      let least = comes;
       let at = none;
-      const high = Math.min(wide - 1, k + aside);
-      for (let m = Math.max(0, k - aside); m <= high; m++) {
-        const c = cost[m]! + ASIDE * Math.abs(m - k);
+      const low = k > aside ? k - aside : 0;
+      const high = k + aside < wide ? k + aside : wide - 1;
+      for (let m = low; m <= high; m++) {
+        const c = cost[m]! + ASIDE * (m > k ? m - k : k - m);
         if (c < least) {
           least = c;
           at = m;
         }
       }
       const s = rows[row + k]!;
-      next[k] = least - s / (s + 2 * threshold) + far[k]!;
-      from[i * (wide + 1) + k] = at;
+      next[k] = least - s / (s + twice) + far[k]!;
+      from[back + k] = at;
     }
     const stays = cost[none]!;
     const leaves = best + SWITCH;
     next[none] = Math.min(stays, leaves) - 1 / 3;
-    from[i * (wide + 1) + none] = stays <= leaves ? none : bestAt;
+    from[back + none] = stays <= leaves ? none : bestAt;
     [cost, next] = [next, cost];
   }
   let k = 0;
   for (let m = 1; m <= wide; m++) if (cost[m]! < cost[k]!) k = m;
   const out = new Int32Array(count);
   for (let i = total - 1; i >= 0; i--) {
-    // Of a ring gone round twice, the half turn on either side of the seam between is the surest.
-    if (!ring || (i >= Math.floor(count / 2) && i < Math.floor(count / 2) + count))
-      out[i % count] = k === none ? -1 : k;
+    if (i >= lap && i < lap + count) out[(i + count - lap) % count] = k === none ? -1 : k;
     k = from[i * (wide + 1) + k]!;
   }
   return out;
@@ -355,8 +364,8 @@ function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles
 
 /** The strength below which the quiet quarter of what is seen lies. */
 function quiet(row: Float32Array): number {
-  const some = row.length > 4000 ? row.filter((_, i) => i % Math.ceil(row.length / 4000) === 0) : row.slice();
-  some.sort();
+  const step = Math.max(1, Math.ceil(row.length / 4000));
+  const some = Float32Array.from({ length: Math.floor(row.length / step) }, (_, i) => row[i * step]!).sort();
   return some[Math.floor(some.length / 4)] ?? 0;
 }
 

@@ -1,10 +1,11 @@
-import { cubicLength, cubicPoint } from '../geometry/cubic';
-import { solveLinear } from '../geometry/linear';
+import { cubicLength } from '../geometry/cubic';
+import { solveDamped } from '../geometry/least-squares';
 import { add, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineDirection, setAnchorKind } from '../path/handle';
 import { flows, settleFlow } from '../path/flow';
 import {
   anchorAt,
+  pathLength,
   segmentCount,
   segmentCubic,
   segmentIsLine,
@@ -40,8 +41,11 @@ export interface Settled {
   readonly after: DriftFigures;
 }
 
-/** Times that the edge is tracked anew. */
-const ROUNDS = 9;
+/** Times that the edge is tracked anew, and steps towards one track. */
+const ROUNDS = 6;
+const STEPS = 2;
+/** Rounds in which one step is worked out. */
+const SOLVED = 24;
 /** Residuals that a segment gives at most. */
 const EACH = 24;
 /** Weight of staying where there is no edge, and of not sliding along it. */
@@ -213,45 +217,58 @@ function wanted(path: Path, drift: Drift, blur: number, only: ReadonlySet<number
 /** One damped Gauss–Newton step towards the targets, along the normals (Marquardt 1963); the path itself where none helps. */
 function step(path: Path, free: readonly Freedom[], rows: readonly Residual[]): Path {
   const bySegment = new Map<number, number[]>();
-  rows.forEach((r, i) => bySegment.set(r.segment, [...(bySegment.get(r.segment) ?? []), i]));
-  const off = (p: Path, i: number): number => {
-    const r = rows[i]!;
-    return dot(r.n, subtract(cubicPoint(segmentCubic(p, r.segment), r.t), r.target));
-  };
-  const cost = (p: Path): number => rows.reduce((sum, r, i) => sum + r.weight * off(p, i) ** 2, 0);
-  const H = 0.01;
-  const n = free.length;
-  const normal = Array.from({ length: n }, () => new Array<number>(n).fill(0));
-  const right = new Array<number>(n).fill(0);
-  const here = rows.map((_, i) => off(path, i));
-  // How each residual changes with each freedom: few do, since a freedom moves two segments or so.
-  const slopes: { j: number; d: number }[][] = rows.map(() => []);
-  free.forEach((f, j) => {
-    const moved = f.move(path, H);
-    for (const s of f.segments)
-      for (const i of bySegment.get(s) ?? []) {
-        const d = (off(moved, i) - here[i]!) / H;
-        if (d !== 0) slopes[i]!.push({ j, d });
-      }
+  rows.forEach((r, i) => {
+    const list = bySegment.get(r.segment);
+    if (list) list.push(i);
+    else bySegment.set(r.segment, [i]);
   });
-  slopes.forEach((list, i) => {
-    const { weight } = rows[i]!;
-    for (const { j, d } of list) {
-      right[j]! -= weight * d * here[i]!;
-      const row = normal[j]!;
-      for (const { j: k, d: e } of list) row[k]! += weight * d * e;
+  const every = [...bySegment.keys()];
+  /** How far the curve lies from the targets on some segments, along the normals. */
+  const offs = (p: Path, segments: readonly number[], told: (i: number, off: number) => void): void => {
+    for (const s of segments) {
+      const list = bySegment.get(s);
+      if (!list) continue;
+      const [a, b, c, d] = segmentCubic(p, s);
+      for (const i of list) {
+        const { t, n, target } = rows[i]!;
+        const u = 1 - t;
+        const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+        const x = w0 * a.x + w1 * b.x + w2 * c.x + w3 * d.x - target.x;
+        const y = w0 * a.y + w1 * b.y + w2 * c.y + w3 * d.y - target.y;
+        told(i, n.x * x + n.y * y);
+      }
     }
+  };
+  const cost = (p: Path): number => {
+    let sum = 0;
+    offs(p, every, (i, off) => (sum += rows[i]!.weight * off * off));
+    return sum;
+  };
+  const H = 0.01;
+  const here = new Float64Array(rows.length);
+  offs(path, every, (i, off) => (here[i] = off));
+  // How each residual changes with each freedom: few do, since a freedom moves two segments or so.
+  const system = rows.map(({ weight }, i) => ({
+    at: [] as number[],
+    by: [] as number[],
+    weight,
+    right: -here[i]!,
+  }));
+  free.forEach((f, j) => {
+    offs(f.move(path, H), f.segments, (i, off) => {
+      const d = (off - here[i]!) / H;
+      if (d === 0) return;
+      system[i]!.at.push(j);
+      system[i]!.by.push(d);
+    });
   });
   const least = cost(path);
   for (let damping = 1e-3; damping < 1e4; damping *= 12) {
-    const by = solveLinear(
-      normal.map((row, j) => row.map((v, k) => (j === k ? v * (1 + damping) + HOLD : v))),
-      right,
-    );
-    if (!by) continue;
     // A step farther than a handle is long would fold the curve over.
-    const bounded = by.map((b) => Math.max(-12, Math.min(12, b)));
-    const next = free.reduce((p, f, j) => f.move(p, bounded[j]!), path);
+    const by = solveDamped(system, free.length, damping, HOLD, SOLVED).map((b) =>
+      Math.max(-12, Math.min(12, b)),
+    );
+    const next = free.reduce((p, f, j) => f.move(p, by[j]!), path);
     if (cost(next) < least) return next;
   }
   return path;
@@ -310,9 +327,11 @@ export function settle(
   { anchors = true, only, tolerance = 1, ...where }: SettleOptions,
 ): Settled {
   const chosen = only ? new Set(only) : null;
-  const spacing = path.anchors.length > 12 ? 2 : 1;
   const { form: _form, ...plain } = path;
-  const first = measureDrift(path, field, where);
+  // As many places as are looked at; for the figures twice as many.
+  const spacing = Math.max(1, Math.min(4, pathLength(path) / (EACH * Math.max(1, segmentCount(path)))));
+  const fine = { ...where, spacing: Math.max(1, spacing / 2) };
+  const first = measureDrift(path, field, fine);
   const before = driftFigures([first], tolerance);
   const nothing: Settled = { path, before, after: before };
   if (!(before.measured > 0) || segmentCount(path) === 0) return nothing;
@@ -327,15 +346,18 @@ export function settle(
       if (settledEnough) break;
     }
     if (round === 2) current = bent(current, drift, chosen);
-    const next = step(
-      current,
-      freedoms(current, anchors, chosen),
-      wanted(current, drift, field.blur, chosen),
-    );
+    const rows = wanted(current, drift, field.blur, chosen);
+    const free = freedoms(current, anchors, chosen);
+    let next = current;
+    for (let k = 0; k < STEPS; k++) {
+      const stepped = step(next, free, rows);
+      if (stepped === next) break;
+      next = stepped;
+    }
     if (next === current) break;
     current = next;
   }
-  const after = driftFigures([measureDrift(best.path, field, where)], tolerance);
+  const after = driftFigures([measureDrift(best.path, field, fine)], tolerance);
   return best.path !== path && after.mean < before.mean - BETTER
     ? { path: best.path, before, after }
     : nothing;
