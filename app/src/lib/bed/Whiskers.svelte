@@ -58,7 +58,7 @@
 
 <svg class="whiskers" aria-hidden="true">
   {#each whiskers as w (w.key)}
-    <path class="halo" d={w.beyond} />
+    {#if !desk.pressing}<path class="halo" d={w.beyond} />{/if}
     <path class="none" d={w.none} />
     <path class="within" d={w.within} />
     <path class="beyond" d={w.beyond} />

@@ -98,6 +98,9 @@ export interface ChangeSink {
   push(change: MadeChange, art: Art): void;
 }
 
+/** Marks along a path stand no nearer than this while it is dragged, screen pixels. */
+const MARKS_APART = 4;
+
 /** Chosen anchors that are kept with a step at most; more are not worth their weight. */
 const MOST_NOTED = 200;
 const noted = (context: Context): Context =>
@@ -373,7 +376,10 @@ export class Desk {
     const screen = this.habits.driftReach / (this.view.scale * meanScale(picture.placement));
     const reach = Math.min(24, Math.max(4, 2 ** (Math.round(2 * Math.log2(screen)) / 2)));
     const { driftWithin: within, driftDetail: detail } = this.habits;
-    return { raster, picture, reach, within, detail };
+    // While something is pressed, as many places as marks can stand at: the rest when it is let go.
+    const apart = MARKS_APART / (this.view.scale * meanScale(picture.placement) * raster.step);
+    const spacing = this.pressing ? Math.max(1, Math.min(6, apart)) : 1;
+    return { raster, picture, reach, within, detail, spacing };
   }
   /** The ink a shape's lines are shown in. */
   inkOf(shape: Shape): string {

@@ -38,6 +38,7 @@ export interface ShapeDrift {
   readonly parts: readonly PathDrift[];
   /** Picture pixels that one pixel of the raster is wide. */
   readonly step: number;
+  readonly spacing: number;
   readonly figures: DriftFigures;
 }
 
@@ -50,6 +51,8 @@ export interface Measuring {
   readonly within: number;
   /** Bumps of the edge shorter than this are ignored, picture pixels. */
   readonly detail: number;
+  /** A value each so many pixels of the raster: more than one while a press lasts. */
+  readonly spacing: number;
 }
 
 /** What a shape's anchors cost. */
@@ -104,6 +107,7 @@ export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
       path: transformPath({ ...path, form: undefined }, back),
       reach: by.reach / step,
       detail: by.detail / step,
+      spacing: by.spacing,
       flip: path.closed ? hole : determinant(map) < 0,
       follow: shape.follow ?? (shape.fill ? 'edge' : shape.stroke ? 'middle' : null),
       width: shape.stroke ? shape.stroke.width * meanScale(back) : null,
@@ -134,7 +138,7 @@ export function createDrifts(): Drifts {
     const key = keyOf(by);
     const fresh = (s: Shape): boolean => {
       const k = known.get(s.id);
-      return k?.shape === s && k.key === key;
+      return k?.shape === s && k.key === key && k.spacing <= by.spacing;
     };
     const shapes = shapesOf(art)
       .filter((p) => p.shown)
@@ -173,7 +177,7 @@ export function createDrifts(): Drifts {
             parts.map((p) => p.drift),
             by.within,
           );
-          known.set(shape.id, { shape, key, parts, step: by.raster.step, figures });
+          known.set(shape.id, { shape, key, parts, step: by.raster.step, spacing: by.spacing, figures });
         });
         if (next().length === 0) sumUp();
       }

@@ -22,6 +22,8 @@ export interface TraceWish {
   readonly flip: boolean;
   /** Bumps of the edge shorter than this are ignored, pixels. */
   readonly detail: number;
+  /** A value each so many pixels. */
+  readonly spacing: number;
   /** What it follows; null leaves it to be found. */
   readonly follow: Follow | null;
   /** Width of its stroke in pixels, when it has one. */

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { shapesOf } from '@mirrot/core';
+  import type { ShapeEconomy } from '$lib/desk/drifts.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
@@ -8,11 +9,14 @@
   // What the anchors of what is drawn cost, beside the fewest that hold the same edges.
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const costs = $derived(
-    desk.measuring
+  /** As it was before a press while that lasts, so that the hand has the frame to itself. */
+  let costs: readonly ShapeEconomy[] = $state.raw([]);
+  $effect(() => {
+    if (desk.pressing) return;
+    costs = desk.measuring
       ? shapesOf(desk.art).flatMap((p) => (p.shown ? (desk.drifts.economyOf(p.shape.id) ?? []) : []))
-      : [],
-  );
+      : [];
+  });
   const chosen = $derived(costs.filter((c) => desk.choice.shapes.includes(c.shape.id)));
   const told = $derived(chosen.length > 0 ? chosen : costs);
   const sum = (k: 'anchors' | 'fewest'): number => told.reduce((n, c) => n + c[k], 0);
