@@ -14,7 +14,7 @@ import { CASES, pixels, truths, type Case } from './originals';
 
 /** Outlines that are in sight for so much of their length. */
 const IN_SIGHT = 0.86;
-const TOLERANCE = Number(process.env.TOL ?? 0.6);
+const TOLERANCE = 0.6;
 const NEAR = 8;
 
 const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;

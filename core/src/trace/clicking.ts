@@ -22,6 +22,8 @@ export interface Clicked {
   readonly log: string[];
 }
 
+/** How far the pointer goes from one question to the next, pixels. */
+const STRIDE = 16;
 /** So near to where it began a hand closes, pixels. */
 const HOME = 36;
 /** Places of the truth looked at for where a click lies on it. */
@@ -80,7 +82,7 @@ export function clickAlong(
     let got: Reached | null = null;
     // Past half a ring the other way round would be the shorter one.
     const most = Math.min(ONWARD - 200, truth.closed ? 0.45 * n : n);
-    for (let lead = 24; lead <= most; lead += 40) {
+    for (let lead = 24; lead <= most; lead += STRIDE) {
       const here = ask(start, at(place + lead));
       if (!here) break;
       got = here;

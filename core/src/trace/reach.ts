@@ -5,9 +5,9 @@ import {
   fitStretch,
   runOf,
   runTangent,
-  stretchOff,
   type Run,
   type Stretch,
+  type StretchOptions,
 } from '../path/fit-path';
 import { edgeWay, followEdge, LEAST, mingledWithin, ontoEdge, sharpened } from './along';
 import { strengthAt, type FieldTiles } from './field';
@@ -59,13 +59,21 @@ export interface Reached {
   readonly hints: readonly Point[];
 }
 
-/** What is kept from one move of the pointer to the next: the wire of the last anchor, and the segment up to the tick. */
+/** The edge as it runs on from the last anchor, and the longest segment that holds it. */
+interface Laid {
+  readonly run: Run;
+  readonly farthest: Stretch;
+  /** The edge ends where the run does; else it is only not followed farther. */
+  readonly ended: boolean;
+}
+
+/** What is kept from one move of the pointer to the next: the wire of the last anchor, and the edge it led along. */
 export interface ReachMemory {
   wire: Wire | null;
   key: string;
-  farthest: Reached | null;
+  laid: Laid | null;
 }
-export const reachMemory = (): ReachMemory => ({ wire: null, key: '', farthest: null });
+export const reachMemory = (): ReachMemory => ({ wire: null, key: '', laid: null });
 
 /** Pixels of the wire that one move of the pointer works out at most; the next move goes on. */
 const MOST_AT_ONCE = 10_000;
@@ -73,8 +81,8 @@ const MOST_AT_ONCE = 10_000;
 const AHEAD = 260;
 /** Length about a point by which the edge's direction is told, pixels. */
 const ABOUT = 7;
-/** Two looks at one edge give places nearer to each other than this, pixels. */
-const SAME = 0.6;
+/** So much of a known edge ahead of the pointer is enough not to look for more, pixels. */
+const ENOUGH = 90;
 /** How far ahead or back a corner's sides are looked at, pixels. */
 const LOOK = 14;
 /** Beside a corner that is not known yet an edge is told from a little farther on, pixels: it is round there. */
@@ -155,28 +163,50 @@ export function reach(
     return { at: run.points[at]!, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, tick: null, hints: ring }; // prettier-ignore
   }
   const seed = strongestNear(coarse, small(start.at), 2) ?? { x: Math.floor(start.at.x / ratio), y: Math.floor(start.at.y / ratio) }; // prettier-ignore
-  const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind}`;
+  const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
   if (memory.key !== key || !memory.wire || memory.wire.field !== coarse) {
     // The place a path began at stays open, for closing.
     const first = start.drawn[0];
     const drawn = start.drawn.filter((p) => !first || distance(p, first) > 8 * ratio).map(small);
     memory.wire = startWire(coarse, seed, least, drawn, memory.wire ?? undefined);
     memory.key = key;
-    memory.farthest = null;
+    memory.laid = null;
   }
-  // The tick stays where it was shown when the pointer comes to it, though another way there may be shorter by now.
-  if (!to && memory.farthest && distance(memory.farthest.at, pointer) <= near) return memory.farthest;
+  const along = { tolerance, leave: start.leave, about: ABOUT };
+  // As long as the pointer goes along the edge that is known, nothing about that changes under it.
+  const known = to ? null : memory.laid;
+  if (known) {
+    const at = distance(known.farthest.cubic[3], pointer) <= near ? known.farthest.count : placeOn(known, large(end), 1.5 * ratio + 1); // prettier-ignore
+    if (at !== null) return offered(known, at, pointer, near, along, hints);
+  }
   const way = wireTo(memory.wire, end, MOST_AT_ONCE);
   if (!way || way.length < 3) return null;
-  const rough = way.map(large);
-  const long = rough.length * ratio;
-  const spacing = Math.max(1, Math.min(2, long / 500));
-  const edge = ontoEdge(fine, rough, 1.5 * ratio + 0.5, spacing);
+  const found = edgeAlong(fine, start, way.map(large), ratio, to?.at ?? null);
+  if (to) {
+    const run = closedOnto(found.run, found.index, start, to);
+    const last = run.points.length - 1;
+    return answerOf(run, last, fitStretch(run, 0, last, { ...along, arrive: to.arrive }), null, []);
+  }
+  const farthest = farthestStretch(found.run, 0, found.run.points.length - 1, along);
+  memory.laid = { run: found.run, ended: found.ended, farthest };
+  return offered(memory.laid, found.index, pointer, near, along, hints);
+}
+
+/** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
+function edgeAlong(
+  field: FieldTiles,
+  start: ReachStart,
+  rough: readonly Point[],
+  ratio: number,
+  end: Point | null,
+): { run: Run; index: number; ended: boolean } {
+  const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
+  const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = to || !onward ? [] : followEdge(fine, there, onward, AHEAD, least);
-  const whole = sharpened(ontoEdge(fine, [...edge, ...ahead], 1.5, spacing), spacing);
-  // Where on it the pointer is: by length, since corners have changed it by little.
+  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, LEAST[field.kind]);
+  const whole = sharpened(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
+  // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
   const from = start.leave ? 2 : roundWithin(start.at, start.drawn.toReversed(), whole.points);
   let skipped = 0;
@@ -186,64 +216,72 @@ export function reach(
     !whole.corners.includes(skipped)
   )
     skipped++;
-  const points = [start.at, ...whole.points.slice(skipped)];
   const shift = 1 - skipped;
-  let index = Math.max(1, reached + shift);
-  if (to) {
-    points.length = index;
-    const within = to.arrive ? 2 : roundWithin(to.at, start.drawn, points.toReversed());
-    while (points.length > 2 && distance(points.at(-1)!, to.at) < within) points.pop();
-    index = points.length;
-    points.push(to.at);
+  const points = [start.at, ...whole.points.slice(skipped)];
+  const corners = whole.corners.map((c) => c + shift).filter((c) => c > 0);
+  return { run: runOf(points, corners), index: Math.max(1, reached + shift), ended: ahead.length < AHEAD };
+}
+
+/** A run up to a place that ends at a given point instead. */
+function closedOnto(
+  { points, corners }: Run,
+  index: number,
+  start: ReachStart,
+  to: NonNullable<ReachOptions['to']>,
+): Run {
+  const kept = points.slice(0, index);
+  const within = to.arrive ? 2 : roundWithin(to.at, start.drawn, kept.toReversed());
+  while (kept.length > 1 && distance(kept.at(-1)!, to.at) < within) kept.pop();
+  return runOf([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
+}
+
+/** Where on a known edge a place lies; null where it does not, or too little is known beyond it. */
+function placeOn({ run: { points, upTo }, ended }: Laid, p: Point, within: number): number | null {
+  let [best, near] = [-1, within];
+  for (let i = 1; i < points.length; i++) {
+    const d = distance(points[i]!, p);
+    if (d < near) [best, near] = [i, d];
   }
-  const run = runOf(
-    points,
-    whole.corners.map((c) => c + shift).filter((c) => c > 0 && c < points.length - (to ? 1 : 0)),
-  );
-  const options = { tolerance, leave: start.leave, about: ABOUT };
-  const answer = (
-    index: number,
-    { cubic, mean, worst }: Stretch,
-    tick: Point | null,
-    hints: Point[] = [],
-  ): Reached => ({
-    at: cubic[3],
-    corner: run.corners.has(index),
-    cubic,
-    straight: isStraight(cubic),
-    mean,
-    worst,
-    tick,
-    hints,
-  });
-  if (to) return answer(index, fitStretch(run, 0, index, { ...options, arrive: to.arrive }), null);
-  const farthest =
-    stillHolding(run, memory.farthest, tolerance) ?? farthestStretch(run, 0, points.length - 1, options);
+  if (best < 0) return null;
+  return ended || upTo[points.length - 1]! - upTo[best]! > ENOUGH ? best : null;
+}
+
+const answerOf = (
+  run: Run,
+  index: number,
+  { cubic, mean, worst }: Stretch,
+  tick: Point | null,
+  hints: readonly Point[],
+): Reached => ({
+  at: cubic[3],
+  corner: run.corners.has(index),
+  cubic,
+  straight: isStraight(cubic),
+  mean,
+  worst,
+  tick,
+  hints,
+});
+
+/** The segment to a place on a known edge: its corner or the tick where one of those attracts. */
+function offered(
+  { run, farthest, ended }: Laid,
+  place: number,
+  pointer: Point,
+  near: number,
+  along: StretchOptions,
+  hints: number,
+): Reached {
   const { count } = farthest;
   const tick = farthest.cubic[3];
   const corner = cornerNear(run, pointer, near);
-  if (corner !== null && corner > 0) index = corner;
-  else if (distance(tick, pointer) <= near) index = count;
-  const further = hints > 0 ? turns(run, count, run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT), tolerance, hints) : []; // prettier-ignore
-  const last = answer(count, farthest, null, further);
+  const index = corner !== null && corner > 0 ? corner : distance(tick, pointer) <= near ? count : place;
+  const turn = run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT);
+  const further = hints > 0 ? turns(run, count, turn, along.tolerance, hints) : [];
+  if (index === count) return answerOf(run, count, farthest, null, further);
   // Where the edge is not known farther, the end is no tick; where it ends, it is.
-  const isTick = count < points.length - 1 || ahead.length < AHEAD;
-  memory.farthest = isTick ? last : null;
-  return index === count
-    ? last
-    : answer(index, fitStretch(run, 0, index, options), isTick ? tick : null, further);
-}
-
-/** The segment up to the tick as it was a move ago, where the edge under it is the same; null where it is not. */
-function stillHolding(run: Run, kept: Reached | null, tolerance: number): Stretch | null {
-  if (!kept?.cubic) return null;
-  let count = 1;
-  for (let i = 2; i < run.points.length; i++)
-    if (distance(run.points[i]!, kept.at) < distance(run.points[count]!, kept.at)) count = i;
-  if (distance(run.points[count]!, kept.at) > SAME || kept.corner !== run.corners.has(count)) return null;
-  if ([...run.corners].some((c) => c > 0 && c < count)) return null;
-  const off = stretchOff(run, 0, count, kept.cubic);
-  return off.worst <= tolerance + 0.1 ? { cubic: kept.cubic, count, ...off } : null;
+  const isTick = count < run.points.length - 1 || ended;
+  return answerOf(run, index, fitStretch(run, 0, index, along), isTick ? tick : null, further);
 }
 
 /** How far about a corner its edge is round, told by how sharply its two sides, lines that lead away from it, turn there. */

@@ -48,7 +48,7 @@ export function barHalfWidth(p: number, variance: number): number {
 export function measureWeight(path: Path, field: FieldTiles, reach: number): StrokeWeight | null {
   if (!(reach > 0)) throw new RangeError(`A weight needs a reach above 0; it was ${reach}.`);
   // Places and normals along the path; what drift finds there does not matter.
-  const { x, y, nx, ny } = measureDrift(path, field, { reach: 2 });
+  const { x, y, nx, ny, weight } = measureDrift(path, field, { reach: 2 });
   const count = Math.ceil(reach / STEP);
   /** Distance of the first border that way, or null. */
   const border = (i: number, way: 1 | -1): number | null => {
@@ -69,13 +69,19 @@ export function measureWeight(path: Path, field: FieldTiles, reach: number): Str
     }
     return null;
   };
-  const widths: number[] = [];
+  const found: { at: number; width: number }[] = [];
+  let long = 0;
   for (let i = 0; i < x.length; i++) {
+    long += weight[i]!;
     const [left, right] = [border(i, 1), border(i, -1)];
-    if (left !== null && right !== null) widths.push(left + right);
+    if (left !== null && right !== null) found.push({ at: long - weight[i]! / 2, width: left + right });
   }
-  if (widths.length < Math.max(FEWEST, 0.4 * x.length)) return null;
-  widths.sort((a, b) => a - b);
-  const median = widths[widths.length >> 1]!;
-  return { width: 2 * barHalfWidth(median / 2, field.blur ** 2 + 0.5), share: widths.length / x.length };
+  if (found.length < Math.max(FEWEST, 0.4 * x.length)) return null;
+  const middle = (list: readonly { width: number }[]): number =>
+    list.map((f) => f.width).toSorted((a, b) => a - b)[list.length >> 1]!;
+  // Near its ends a stroke is round, or has corners: there its borders are told less surely.
+  const ends = middle(found) / 2;
+  const inner = path.closed ? found : found.filter((f) => f.at > ends && f.at < long - ends);
+  const width = middle(inner.length >= FEWEST ? inner : found);
+  return { width: 2 * barHalfWidth(width / 2, field.blur ** 2 + 0.5), share: found.length / x.length };
 }
