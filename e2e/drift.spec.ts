@@ -1,4 +1,6 @@
 import { expect, test, type Page } from '@playwright/test';
+import { apply, cubicPoint, cubicTangent, parsePathData, pathCubics } from '@mirrot/core';
+import { PLANT_LABELS } from '../demo/originals/plant-labels';
 import { openDemo } from './desk';
 
 /** The figure beside a shape's anchors in the stack, in picture pixels. */
@@ -67,4 +69,76 @@ test('drift follows the hand: it is measured while an anchor is dragged, shown i
   await expect(page.getByText(/Spot 1 of \d+: \d+\.\d px off/)).toBeVisible();
   await page.getByRole('button', { name: 'Worst first' }).click();
   await expect(page.getByText(/Spot 2 of \d+/)).toBeVisible();
+});
+
+test('what is meant so is left out, what is moved away is measured where it was, and anchors are counted', async ({
+  page,
+}) => {
+  const h = await openDemo(page, 'Gate badge');
+  await h.key('3');
+  await page.getByRole('button', { name: /^Left post/ }).click();
+  await h.key('Shift+0');
+  await expect.poll(() => driftOf(page, 'Left post')).toBeGreaterThan(2);
+  const refine = page.getByRole('button', { name: /^Refine/ });
+  const all = async (): Promise<number> => Number(/([\d.]+) px/.exec((await refine.textContent())!)?.[1]);
+  await expect.poll(all).toBeGreaterThan(0);
+  const before = await all();
+  // Meant so, as a shape: no figure of its own, and none of it in the sum.
+  await page.getByText('Meant so', { exact: true }).click();
+  await expect(page.getByText('Meant so: it is not measured.')).toBeVisible();
+  await expect(page.getByText('4 anchors · meant so')).toBeVisible();
+  await expect.poll(all).toBeLessThan(before);
+  await expect(h.bed.locator('.whiskers .pennant')).toHaveCount(1);
+  expect((await h.shapes()).find((s) => s.name === 'Left post')!.meant).toBe(true);
+  await h.key('Control+z');
+  await expect.poll(() => driftOf(page, 'Left post')).toBeGreaterThan(2);
+  const drift = await driftOf(page, 'Left post');
+  // Moved away for composition: measured where it was.
+  await page.getByText('Remember its place', { exact: true }).click();
+  for (let k = 0; k < 6; k++) await h.key('Shift+ArrowRight');
+  await expect(page.getByText('Moved away: measured where it was.')).toBeVisible();
+  await expect.poll(() => driftOf(page, 'Left post')).toBeCloseTo(drift, 1);
+  await page.getByRole('button', { name: 'Put back on the picture' }).click();
+  await expect(page.getByText('Moved away: measured where it was.')).toHaveCount(0);
+  // Anchors beside the fewest: in the stack, and in a chart.
+  await expect(page.getByText(/^4, could be [23]/).first()).toBeVisible();
+  await page.locator('summary').filter({ hasText: 'Economy' }).click();
+  await expect(
+    page.getByRole('img', { name: /^Anchors of each shape beside the fewest: .*Plate 4, 3/ }),
+  ).toBeVisible();
+});
+
+test('a drag measures distance, angle and the stroke of the picture under it', async ({ page }) => {
+  const h = await openDemo(page, 'Plant labels');
+  await h.key('3');
+  await h.key('Control+k');
+  await page.keyboard.type('measure');
+  await page
+    .getByRole('option', { name: /^Measure$/ })
+    .or(page.getByRole('button', { name: /^Measure$/ }))
+    .first()
+    .click();
+  // Across the first stroke of "mint", whose pen is 12 picture px wide (the vector original).
+  const { pictures } = await h.art();
+  const [stroke] = parsePathData(PLANT_LABELS.layers[0]!.shapes[0]!.d);
+  const cubic = pathCubics(stroke!)[0]!;
+  const middle = cubicPoint(cubic, 0.5);
+  const way = cubicTangent(cubic, 0.5);
+  const k = 30 / Math.hypot(way.x, way.y);
+  const at = (side: number) =>
+    apply(pictures[0]!.placement, { x: middle.x - side * k * way.y, y: middle.y + side * k * way.x });
+  await page.keyboard.down('c');
+  await h.move(at(-1));
+  await page.mouse.down();
+  await h.move(at(0));
+  await h.move(at(1));
+  await expect(h.bed.locator('.beside')).toHaveText(
+    /mm, 60\.\d px · -?\d+\.\d° · stroke \d\.\d+ mm, 1[12]\.\d px/,
+  );
+  await page.mouse.up();
+  await page.keyboard.up('c');
+  const before = await h.shapes();
+  await h.key('Escape');
+  await expect(h.bed.locator('.beside')).toHaveCount(0);
+  expect(await h.shapes()).toEqual(before);
 });

@@ -44,7 +44,13 @@ describe('economy', () => {
     const disc = circlePath(120, 120, 60);
     const path = transformPath(squarePath(-52, -52, 104), [1, 0, 0, 1, 120, 120]);
     const drift = measureDrift(path, fieldOf(disc), { reach: 24 });
-    expect(measureEconomy(path, drift, 1)!.spare).toEqual([]);
+    const found = measureEconomy(path, drift, 1)!;
+    expect(found.spare).toEqual([]);
+    expect(found.fewest).toBeGreaterThanOrEqual(3);
+    // A path that holds the edge needs no more anchors than it has.
+    expect(
+      measureEconomy(disc, measureDrift(disc, fieldOf(disc), { reach: 8 }), 0.2)!.fewest,
+    ).toBeLessThanOrEqual(4);
   });
 
   it('follows the edge with corners where its sides meet', () => {

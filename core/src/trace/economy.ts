@@ -155,6 +155,10 @@ export function measureEconomy(path: Path, drift: Drift, tolerance: number): Eco
   };
   // Where a ring has no corner it is cut at two places, and the better cut counts.
   const seamless = path.closed && corners.length === 0;
-  const fewest = Math.min(fit(0), seamless ? fit(Math.floor(points.length / 3)) : Infinity);
-  return { anchors: path.anchors.length, fewest, spare: spareAnchors(path, { tolerance }) };
+  const fitted = Math.min(fit(0), seamless ? fit(Math.floor(points.length / 3)) : Infinity);
+  // Where the path itself holds the edge, it needs no more than it has.
+  const anchors = path.anchors.length;
+  const holds = drift.value.every((v) => Number.isNaN(v) || Math.abs(v) <= tolerance);
+  const fewest = holds ? Math.min(fitted, anchors) : fitted;
+  return { anchors, fewest, spare: spareAnchors(path, { tolerance }) };
 }

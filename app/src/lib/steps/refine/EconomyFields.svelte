@@ -26,10 +26,10 @@
 {#if costs.length > 0}
   <Fold title="Economy" figure="{sum('anchors')} anchors, fewest {sum('fewest')}">
     <p class="quiet">
-      {chosen.length > 0 ? 'What is chosen' : 'All that lies on an edge'} holds it within {desk.habits.driftWithin.toFixed(
-        1,
-      )}
-      px with {sum('fewest')} anchors. {spare === 0
+      {chosen.length > 0 ? 'The edge under what is chosen' : 'The edges under all of it'} can be held within
+      {desk.habits.driftWithin.toFixed(1)} px by {sum('fewest')} anchors.
+      {sum('fewest') > sum('anchors') ? 'What is drawn leaves them somewhere.' : ''}
+      {spare === 0
         ? 'None of those drawn is spare.'
         : `${spare} of those drawn ${spare === 1 ? 'is' : 'are'} spare: Thin out takes them.`}
     </p>
