@@ -98,6 +98,41 @@ try {
   await drift.page.getByText(/^Settle .*: mean drift/).waitFor();
   await keep(drift.page, 'settle');
 
+  // A leaf of the can, blocked in afresh on its picture: clicked from tip to stem, the next segment offered.
+  const reach = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await reach.goto(server.address);
+  await reach.getByRole('button', { name: 'Watering can', exact: true }).click();
+  await reach.getByLabel('name').fill('Leaf sticker');
+  await reach.getByRole('button', { name: 'Start' }).click();
+  const reachBed = reach.getByRole('application', { name: 'Bed' });
+  await reachBed.waitFor();
+  await reach.keyboard.press('2');
+  await reach.waitForTimeout(1500);
+  const { art: sheet } = await reach.evaluate(async () =>
+    (await fetch(`/api/projects/${location.pathname.split('/').at(-1)}/art`)).json(),
+  );
+  const [a, , , d, e, f] = sheet.pictures[0].placement;
+  /** A pixel of the picture on the page. */
+  const pixel = async (x, y) => {
+    const [k, tx, ty] = (await reachBed.getAttribute('data-view')).split(' ').map(Number);
+    const box = await reachBed.boundingBox();
+    return [box.x + (a * x + e) * k + tx, box.y + (d * y + f) * k + ty];
+  };
+  await reach.mouse.move(...(await pixel(1180, 960)));
+  await reach.keyboard.down('Control');
+  await reach.mouse.wheel(0, -400);
+  await reach.keyboard.up('Control');
+  await reach.waitForTimeout(500);
+  const [tipX, tipY] = await pixel(1329, 847);
+  await reach.mouse.move(tipX, tipY, { steps: 4 });
+  await reach.waitForTimeout(300);
+  await reach.mouse.down();
+  await reach.mouse.up();
+  await reach.locator('summary', { hasText: 'Reach' }).click();
+  await reach.mouse.move(...(await pixel(1250, 876)), { steps: 8 });
+  await reach.locator('.reach .tick').waitFor();
+  await keep(reach, 'reach');
+
   const icon = await desk('Glasshouse');
   await icon.page.keyboard.press('3');
   await icon.page.keyboard.press('v');

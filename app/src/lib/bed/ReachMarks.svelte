@@ -42,13 +42,14 @@
     if (!reached?.cubic) return null;
     const [a, , , d] = reached.cubic.map(bed) as [Point, Point, Point, Point];
     const middle = bed(cubicPoint(reached.cubic, 0.5));
-    const bulge = unit({ x: middle.x - (a.x + d.x) / 2, y: middle.y - (a.y + d.y) / 2 });
-    const side = bulge ?? { x: 0.7, y: -0.7 };
+    const chord = unit({ x: d.x - a.x, y: d.y - a.y }) ?? { x: 1, y: 0 };
+    const bulge = (middle.x - a.x) * chord.y - (middle.y - a.y) * chord.x;
+    const side = bulge > 0 ? { x: chord.y, y: -chord.x } : { x: -chord.y, y: chord.x };
     const { mean, worst, holds } = reached;
     return {
       x: d.x + BESIDE * side.x,
-      y: d.y + BESIDE * side.y + 4,
-      anchor: side.x < 0 ? 'end' : 'start',
+      y: d.y + BESIDE * side.y - 10,
+      left: side.x < 0,
       text: Number.isFinite(worst) ? `${mean.toFixed(1)} px, worst ${worst.toFixed(1)}` : 'off the edge',
       holds,
     };
@@ -64,12 +65,16 @@
     <path class="halo" d={tick} />
     <path class="tick" d={tick} />
   {/if}
-  {#if figures}
-    <text class:beyond={!figures.holds} x={figures.x} y={figures.y} text-anchor={figures.anchor}
-      >{figures.text}</text
-    >
-  {/if}
 </svg>
+{#if figures}
+  <span
+    class="figures"
+    class:left={figures.left}
+    class:beyond={!figures.holds}
+    aria-hidden="true"
+    style:translate="{figures.x}px {figures.y}px">{figures.text}</span
+  >
+{/if}
 
 <style>
   .reach {
@@ -94,16 +99,26 @@
     stroke: var(--plum);
     stroke-width: 1.5;
   }
-  text {
-    fill: var(--leaf);
-    stroke: var(--halo);
-    stroke-width: 3;
-    paint-order: stroke;
+  .figures {
+    position: absolute;
+    top: 0;
+    left: 0;
+    padding: 0 6px;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    background: var(--paper);
+    color: var(--leaf);
     font-size: 12px;
-    font-weight: 600;
+    line-height: 18px;
     font-variant-numeric: tabular-nums;
+    white-space: nowrap;
+    pointer-events: none;
   }
-  text.beyond {
-    fill: var(--brick);
+  /* Beside what bends to the left it stands on the left. */
+  .left {
+    transform: translateX(-100%);
+  }
+  .beyond {
+    color: var(--brick);
   }
 </style>

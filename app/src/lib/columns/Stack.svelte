@@ -56,7 +56,7 @@
     const n = anchorCount(shape);
     const cost = desk.step === 'refine' ? desk.drifts.economyOf(shape.id) : null;
     const fewest = cost ? n - cost.anchors + cost.fewest : n;
-    return fewest < n ? `${n}, could be ${fewest}` : `${n} anchors`;
+    return fewest < n ? `${n}, could be ${fewest}` : n === 1 ? '1 anchor' : `${n} anchors`;
   }
   /** Mean drift of a shape, where it is measured. */
   function driftText(id: string): string {

@@ -41,7 +41,10 @@
   {#if desk.under}<span class="under">{desk.under}</span>{/if}
   <span dir="auto">colour goes to {receiverInWords(desk)}</span>
   <span class="zoom"
-    >{desk.figures.anchors} anchors in all · {percent < 10 ? percent.toFixed(1) : Math.round(percent)} %</span
+    >{desk.figures.anchors}
+    {desk.figures.anchors === 1 ? 'anchor' : 'anchors'} in all · {percent < 10
+      ? percent.toFixed(1)
+      : Math.round(percent)} %</span
   >
 </footer>
 

@@ -68,7 +68,9 @@
   {/if}
 {:else if desk.live}
   <p>
-    Click for a corner, drag for a curve. A click on the first anchor closes.
+    {habits.reach && desk.measuring
+      ? 'A click near the edge takes the segment offered there, a drag pulls handles of your own.'
+      : 'Click for a corner, drag for a curve.'} A click on the first anchor closes.
     {#if desk.carryOnce}<strong>Carry is {desk.carry ? 'off' : 'on'} for the next anchor.</strong>{/if}
   </p>
 {:else}
