@@ -31,7 +31,7 @@ for (const zoom of [2, 6])
     const on = apply(placement, nearestOnPath(LEAF, { x: 1262, y: 872 })!.point);
     await h.move(on);
     await h.move({ x: on.x + 0.2, y: on.y });
-    await expect(h.bed.locator('.figures')).toHaveText(/^0\.\d px, worst 0\.\d$/);
+    await expect(h.bed.locator('.beside')).toHaveText(/^0\.\d px, worst 0\.\d$/);
     await expect(drawn.locator('.tick')).toHaveAttribute('d', /^M/);
     await h.click({ x: on.x + 0.2, y: on.y });
     const { paths } = (await h.shapes())[0]!;
@@ -43,7 +43,7 @@ for (const zoom of [2, 6])
     const plain = apply(placement, nearestOnPath(LEAF, { x: 1200, y: 920 })!.point);
     await page.keyboard.down('c');
     await h.move(plain);
-    await expect(h.bed.locator('.figures')).toHaveCount(0);
+    await expect(h.bed.locator('.beside')).toHaveCount(0);
     await h.click(plain);
     await page.keyboard.up('c');
     expect(segmentIsLine((await h.shapes())[0]!.paths[0]!, 1)).toBe(true);
@@ -53,5 +53,5 @@ for (const zoom of [2, 6])
     await page.getByRole('button', { name: 'Reach', exact: true }).click();
     await h.move({ x: plain.x + 0.2, y: plain.y });
     await page.waitForTimeout(300);
-    await expect(h.bed.locator('.figures')).toHaveCount(0);
+    await expect(h.bed.locator('.beside')).toHaveCount(0);
   });

@@ -1,5 +1,6 @@
 import { cubicLength, lineCubic, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
+import { nearestParabola } from '../geometry/parabola';
 import { add, distance, dot, negate, scale, subtract, unit, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
 import { corner, type Anchor, type Path } from './path';
@@ -51,32 +52,7 @@ export function runTangent(run: Run, i: number, side: -1 | 0 | 1, about: number)
       if (corners.has(wrapped(j, n))) break;
     }
   if (rows.length < 2) return null;
-  return unit(slopeAt0(rows)) ?? unit(subtract(rows.at(-1)!.p, rows[0]!.p));
-}
-
-/** Slope at 0 of the parabola nearest to points at given lengths; of a line where there are too few. */
-function slopeAt0(rows: readonly { readonly s: number; readonly p: Point }[]): Point {
-  let [m1, m2, m3, m4] = [0, 0, 0, 0];
-  let [p0, p1, p2] = [
-    { x: 0, y: 0 },
-    { x: 0, y: 0 },
-    { x: 0, y: 0 },
-  ];
-  const o = rows[0]!.p;
-  for (const { s, p } of rows) {
-    const d = subtract(p, o);
-    [m1, m2, m3, m4] = [m1 + s, m2 + s * s, m3 + s ** 3, m4 + s ** 4];
-    [p0, p1, p2] = [add(p0, d), add(p1, scale(d, s)), add(p2, scale(d, s * s))];
-  }
-  const n = rows.length;
-  const line = (): Point => scale(subtract(scale(p1, n), scale(p0, m1)), 1 / (n * m2 - m1 * m1 || 1));
-  if (n < 4) return line();
-  // Normal equations of c + b s + a s², solved for b by Cramer's rule.
-  const det = n * (m2 * m4 - m3 * m3) - m1 * (m1 * m4 - m3 * m2) + m2 * (m1 * m3 - m2 * m2);
-  if (!(Math.abs(det) > 1e-9 * Math.abs(n * m2 * m4))) return line();
-  const b = (q0: number, q1: number, q2: number): number =>
-    (n * (q1 * m4 - m3 * q2) - q0 * (m1 * m4 - m3 * m2) + m2 * (m1 * q2 - q1 * m2)) / det;
-  return { x: b(p0.x, p1.x, p2.x), y: b(p0.y, p1.y, p2.y) };
+  return unit(nearestParabola(rows).curve.slope) ?? unit(subtract(rows.at(-1)!.p, rows[0]!.p));
 }
 
 /** One cubic in place of a stretch of a run. */

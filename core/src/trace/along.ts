@@ -1,4 +1,5 @@
-import { add, cross, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
+import { nearestParabola } from '../geometry/parabola';
+import { add, cross, distance, dot, mix, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineIntersection } from '../geometry/intersect';
 import { acrossAt, formBetween, hillTop, type FieldTiles } from './field';
 
@@ -190,37 +191,18 @@ const SHARP = (28 * Math.PI) / 180;
 const GRAIN = 0.15;
 
 /**
- * Where a line through points at given lengths is at 0, and which way it goes: by the parabola nearest to them, its bow
- * taken the less seriously the less it stands out from grain (shrinkage after James and Stein, 1961).
+ * Where a side's line is at length 0, and which way it goes: by the parabola nearest to it, its bow taken the less seriously
+ * the less it stands out from grain (shrinkage after James and Stein, 1961).
  */
-function drawnOn(points: readonly Point[], lengths: readonly number[]): { at: Point; way: Point } | null {
-  const n = points.length;
-  const [first, last] = [lengths[0]!, lengths[n - 1]!];
-  const [centre, half] = [(first + last) / 2, Math.abs(last - first) / 2];
-  // Evenly spaced, u from −1 to 1: then the straight part and the bow do not depend on each other.
-  let [m2, m4] = [0, 0];
-  let [p0, p1, p2] = [
-    { x: 0, y: 0 },
-    { x: 0, y: 0 },
-    { x: 0, y: 0 },
-  ];
-  points.forEach((p, i) => {
-    const u = (lengths[i]! - centre) / half;
-    m2 += u * u;
-    m4 += u ** 4;
-    p0 = add(p0, p);
-    p1 = add(p1, scale(p, u));
-    p2 = add(p2, scale(p, u * u));
-  });
-  const slope = scale(p1, 1 / m2);
-  const bow = scale(subtract(p2, scale(p0, m2 / n)), 1 / (m4 - (m2 * m2) / n));
-  const size = Math.hypot(bow.x, bow.y);
-  const kept = size > GRAIN ? 1 - (GRAIN / size) ** 2 : 0;
-  const a = scale(bow, kept);
-  const u = -centre / half;
-  const at = add(scale(p0, 1 / n), add(scale(slope, u), scale(a, u * u - m2 / n)));
-  const way = unit(add(slope, scale(a, 2 * u)));
-  return way && { at, way };
+function drawnOn(
+  rows: readonly { readonly s: number; readonly p: Point }[],
+): { at: Point; way: Point } | null {
+  const { line, curve } = nearestParabola(rows);
+  const half = Math.abs(rows.at(-1)!.s - rows[0]!.s) / 2;
+  const bow = Math.hypot(curve.bend.x, curve.bend.y) * half * half;
+  const kept = bow > GRAIN ? 1 - (GRAIN / bow) ** 2 : 0;
+  const way = unit(mix(line.slope, curve.slope, kept));
+  return way && { at: mix(line.at, curve.at, kept), way };
 }
 
 /** How far from a corner that turns so much its two sides' blurs mingle, pixels. */
@@ -239,12 +221,14 @@ export function sharpened(points: readonly Point[], spacing = 1): EdgeTrack {
     const near = Math.ceil(from / spacing);
     const count = Math.max(5, Math.ceil(SIDE / spacing));
     if (i - near - count < 0 || i + near + count >= n) return null;
-    const lengths = Array.from({ length: count }, (_, k) => (near + k) * spacing);
-    const before = drawnOn(lengths.map((_, k) => points[i - near - k]!), lengths.map((s) => -s)); // prettier-ignore
-    const after = drawnOn(
-      lengths.map((_, k) => points[i + near + k]!),
-      lengths,
-    );
+    const side = (way: 1 | -1) =>
+      drawnOn(
+        Array.from({ length: count }, (_, k) => ({
+          s: way * (near + k) * spacing,
+          p: points[i + way * (near + k)]!,
+        })),
+      );
+    const [before, after] = [side(-1), side(1)];
     if (!before || !after) return null;
     const turn = Math.abs(Math.atan2(cross(before.way, after.way), dot(before.way, after.way)));
     const at = lineIntersection(before.at, before.way, after.at, after.way);

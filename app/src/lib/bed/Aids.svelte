@@ -18,6 +18,7 @@
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
+  import Beside from './Beside.svelte';
   import { formInHand, radiusGrips } from './forms';
   import { measureText } from './measuring';
   import type { Foresight } from './shown';
@@ -258,15 +259,11 @@
   {/if}
 </svg>
 {#each twice as at (`${at.x} ${at.y}`)}
-  <span class="beside warn" style:translate="{at.x + 18}px {at.y - 9}px">already drawn here</span>
+  <Beside x={at.x + 18} y={at.y - 9} text="already drawn here" tone="bad" spoken />
 {/each}
 {#if words}
-  <span
-    class="beside"
-    aria-hidden="true"
-    style:translate="{words.at.x + 14}px {words.at.y + 16}px"
-    class:left={words.at.x > desk.bed.width - ROOM_BESIDE}>{words.text}</span
-  >
+  {@const left = words.at.x > desk.bed.width - ROOM_BESIDE}
+  <Beside x={words.at.x + (left ? -14 : 14)} y={words.at.y + 16} text={words.text} {left} />
 {/if}
 
 <style>
@@ -339,27 +336,5 @@
   .warning {
     stroke: var(--brick);
     stroke-width: 2;
-  }
-  .beside {
-    position: absolute;
-    top: 0;
-    left: 0;
-    padding: 0 6px;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    background: var(--paper);
-    font-size: 12px;
-    line-height: 18px;
-    color: var(--text);
-    white-space: nowrap;
-    pointer-events: none;
-  }
-  /* Near the bed's right edge it stands on the other side of the pointer. */
-  .beside.left {
-    transform: translateX(calc(-100% - 28px));
-  }
-  .warn {
-    border-color: var(--brick);
-    color: var(--brick);
   }
 </style>

@@ -2,6 +2,7 @@
   import { cubicPoint, cubicTangent, unit, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
+  import Beside from './Beside.svelte';
   import type { Foresight } from './shown';
 
   // What Reach offers besides the segment itself: how far one segment can hold the edge, its drift, the turns ahead.
@@ -51,7 +52,7 @@
       y: d.y + BESIDE * side.y - 10,
       left: side.x < 0,
       text: Number.isFinite(worst) ? `${mean.toFixed(1)} px, worst ${worst.toFixed(1)}` : 'off the edge',
-      holds,
+      tone: holds ? ('good' as const) : ('bad' as const),
     };
   });
 </script>
@@ -67,13 +68,7 @@
   {/if}
 </svg>
 {#if figures}
-  <span
-    class="figures"
-    class:left={figures.left}
-    class:beyond={!figures.holds}
-    aria-hidden="true"
-    style:translate="{figures.x}px {figures.y}px">{figures.text}</span
-  >
+  <Beside {...figures} />
 {/if}
 
 <style>
@@ -98,27 +93,5 @@
   .turn {
     stroke: var(--plum);
     stroke-width: 1.5;
-  }
-  .figures {
-    position: absolute;
-    top: 0;
-    left: 0;
-    padding: 0 6px;
-    border: 1px solid var(--line);
-    border-radius: 4px;
-    background: var(--paper);
-    color: var(--leaf);
-    font-size: 12px;
-    line-height: 18px;
-    font-variant-numeric: tabular-nums;
-    white-space: nowrap;
-    pointer-events: none;
-  }
-  /* Beside what bends to the left it stands on the left. */
-  .left {
-    transform: translateX(-100%);
-  }
-  .beyond {
-    color: var(--brick);
   }
 </style>

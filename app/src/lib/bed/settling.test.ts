@@ -15,18 +15,11 @@ import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { rasterMap, wishesOf } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
 import { offerSettle, worstSpots, type Settler } from './settling';
-import { benchWith, shapeWith, withPicture, type Bench } from './testing';
+import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from './testing';
 import { weigh, type Weigher } from './weighing';
 import { whiskersOf } from './whiskers';
 
-/** A picture of a dark square from 60 to 140 on light ground. */
-const picture: Raster = (() => {
-  const [width, height] = [200, 200];
-  const data = new Uint8ClampedArray(width * height * 4).fill(255);
-  for (let y = 60; y < 140; y++)
-    for (let x = 60; x < 140; x++) data.fill(50, (y * width + x) * 4, (y * width + x) * 4 + 3);
-  return { width, height, data };
-})();
+const picture = darkSquare();
 const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);
 
 // In the page a worker does this; here the same is done at once.

@@ -10,6 +10,7 @@ import {
   type Path,
   type Patch,
   type Point,
+  type Raster,
   type Shape,
 } from '@mirrot/core';
 import { Desk, type Step } from '$lib/desk/desk.svelte';
@@ -131,3 +132,12 @@ export const withPicture = ({ desk }: Bench, width = 200, height = 100): void =>
       }),
     ),
   );
+
+/** A picture of 200 × 200 px: a dark square from 60 to 140 on light ground. */
+export const darkSquare = (): Raster => {
+  const [width, height] = [200, 200];
+  const data = new Uint8ClampedArray(width * height * 4).fill(255);
+  for (let y = 60; y < 140; y++)
+    for (let x = 60; x < 140; x++) data.fill(50, (y * width + x) * 4, (y * width + x) * 4 + 3);
+  return { width, height, data };
+};
