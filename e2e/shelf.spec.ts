@@ -25,6 +25,7 @@ test('the shelf shows the demo with thumbnails, sizes and ages', async ({ page }
     ['Gate badge', '100 × 75 mm'],
   ] as const) {
     const card = page.getByRole('article').filter({ hasText: name }).first();
+    await card.scrollIntoViewIfNeeded();
     await expect(card).toContainText(size);
     await expect(card.locator('img')).toHaveJSProperty('complete', true);
   }

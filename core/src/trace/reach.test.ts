@@ -121,6 +121,16 @@ describe('reach where there is little to follow', () => {
     ).toBeNull();
   });
 
+  it('takes only an edge that the pointer is at, however large pixels are on screen', () => {
+    const field = of(circlePath(120, 120, 70));
+    const close = { tolerance: 0.6, near: 0.5 };
+    expect(reach(field, null, { x: 190.2, y: 120 }, close, reachMemory())).not.toBeNull();
+    expect(reach(field, null, { x: 191.2, y: 120 }, close, reachMemory())).toBeNull();
+    const memory = reachMemory();
+    expect(reach(field, start(190, 120), { x: 120, y: 190.3 }, close, memory)).not.toBeNull();
+    expect(reach(field, start(190, 120), { x: 120, y: 191.4 }, close, memory)).toBeNull();
+  });
+
   it('keeps to one of two edges three pixels apart', () => {
     const bar = squarePath(60, 60, 110);
     const thin = parsePathData('M60 118L180 118L180 121L60 121Z')[0]!;

@@ -81,6 +81,8 @@ const MOST_AT_ONCE = 10_000;
 const AHEAD = 260;
 /** Length about a point by which the edge's direction is told, pixels. */
 const ABOUT = 7;
+/** An edge farther from the pointer than this many times what attracts is not meant: pixels may be larger than that. */
+const FARTHEST = 1.25;
 /** So much of a known edge ahead of the pointer is enough not to look for more, pixels. */
 const ENOUGH = 90;
 /** How far ahead or back a corner's sides are looked at, pixels. */
@@ -159,8 +161,10 @@ export function reach(
     const { run, index } = found;
     const corner = cornerNear(run, pointer, near);
     const at = corner ?? index;
+    const there = corner === null ? onRun(run, at, pointer).at : run.points[at]!;
+    if (corner === null && distance(there, pointer) > FARTHEST * near) return null;
     const ring = hints > 0 ? [...turns(run, at, null, tolerance, hints), ...turns(turnedRound(run), run.points.length - 1 - at, null, tolerance, hints)] : []; // prettier-ignore
-    return { at: run.points[at]!, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, tick: null, hints: ring }; // prettier-ignore
+    return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, tick: null, hints: ring }; // prettier-ignore
   }
   const seed = strongestNear(coarse, small(start.at), 2) ?? { x: Math.floor(start.at.x / ratio), y: Math.floor(start.at.y / ratio) }; // prettier-ignore
   const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
@@ -271,7 +275,7 @@ function offered(
   near: number,
   along: StretchOptions,
   hints: number,
-): Reached {
+): Reached | null {
   const { count } = farthest;
   const tick = farthest.cubic[3];
   const corner = cornerNear(run, pointer, near);
@@ -281,7 +285,34 @@ function offered(
   if (index === count) return answerOf(run, count, farthest, null, further);
   // Where the edge is not known farther, the end is no tick; where it ends, it is.
   const isTick = count < run.points.length - 1 || ended;
-  return answerOf(run, index, fitStretch(run, 0, index, along), isTick ? tick : null, further);
+  if (index !== place)
+    return answerOf(run, index, fitStretch(run, 0, index, along), isTick ? tick : null, further);
+  // It ends right at the pointer, between the places the edge was looked at.
+  const { at, nearest } = onRun(run, place, pointer);
+  if (distance(at, pointer) > FARTHEST * near) return null;
+  const { points } = run;
+  const until = runOf([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
+  return answerOf(until, nearest, fitStretch(until, 0, nearest, along), isTick ? tick : null, further);
+}
+
+/** The point of a run nearest to `p`, between its points too, about the one at `place`. */
+function onRun({ points }: Run, place: number, p: Point): { at: Point; nearest: number } {
+  // First along it: `place` was told by a pixel, not by the pointer.
+  let i = place;
+  const far = (k: number): number => distance(points[k]!, p);
+  while (i + 1 < points.length && far(i + 1) < far(i)) i++;
+  while (i > 1 && far(i - 1) < far(i)) i--;
+  let best = points[i]!;
+  for (const k of [i - 1, i]) {
+    const [a, b] = [points[k], points[k + 1]];
+    if (!a || !b) continue;
+    const way = subtract(b, a);
+    const size = dot(way, way);
+    const t = size > 0 ? Math.max(0, Math.min(1, dot(subtract(p, a), way) / size)) : 0;
+    const q = add(a, scale(way, t));
+    if (distance(q, p) < distance(best, p)) best = q;
+  }
+  return { at: best, nearest: i };
 }
 
 /** How far about a corner its edge is round, told by how sharply its two sides, lines that lead away from it, turn there. */

@@ -1,6 +1,8 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import {
+  apply,
   EDGE_BLUR,
+  invert,
   fieldTiles,
   nearestOnPath,
   reach,
@@ -185,5 +187,23 @@ describe('Reach', () => {
     b.click({ x: 101.5, y: 160.5 });
     expect(path().anchors[1]!.x).toBeCloseTo(100, 6);
     expect(segmentIsLine(path(), 0)).toBe(false);
+  });
+
+  it('lies on the edge where the picture is turned and scaled unevenly, smooth on the sheet', async () => {
+    const placement = [1.2, 0.5, -0.3, 0.7, 60, -20] as const;
+    b.desk.change('place', (draft) => void (draft.pictures[0]!.placement = [...placement]));
+    const back = invert(placement)!;
+    const on = (a: number, r = 60): Point =>
+      apply(placement, { x: 100 + r * Math.cos(a), y: 100 + r * Math.sin(a) });
+    for (const a of [0, 1.4, 2.8]) {
+      await hover(on(a, 61));
+      b.click(on(a, 61));
+    }
+    expect(path().anchors.length).toBe(3);
+    for (let k = 0; k <= 20; k++)
+      expect(off(apply(back, nearestOnPath(path(), on((2.8 * k) / 20))!.point))).toBeLessThan(0.7);
+    const { kind, in: arriving, out } = path().anchors[1]!;
+    expect(kind).toBe('smooth');
+    expect(Math.abs(arriving!.x * out!.y - arriving!.y * out!.x)).toBeLessThan(1e-6 * Math.hypot(arriving!.x, arriving!.y) * Math.hypot(out!.x, out!.y)); // prettier-ignore
   });
 });
