@@ -102,8 +102,9 @@ try {
   const reach = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await reach.goto(server.address);
   await reach.getByRole('button', { name: 'Watering can', exact: true }).click();
-  await reach.getByLabel('name').fill('Leaf sticker');
-  await reach.getByRole('button', { name: 'Start' }).click();
+  const starting = reach.getByRole('dialog', { name: 'New project' });
+  await starting.getByLabel('name').fill('Leaf sticker');
+  await starting.getByRole('button', { name: 'Start' }).click();
   const reachBed = reach.getByRole('application', { name: 'Bed' });
   await reachBed.waitFor();
   await reach.keyboard.press('2');
