@@ -170,6 +170,7 @@ export interface FitPathOptions {
   readonly closed?: boolean;
   /** Points at which the line turns sharply, by index. */
   readonly corners?: Iterable<number>;
+  /** Length about a point by which its direction is told; eight tolerances when left out. */
   readonly about?: number;
 }
 

@@ -86,11 +86,11 @@ export function clickAlong(
       const here = ask(start, at(place + lead));
       if (!here) break;
       got = here;
-      if (got.tick || got.corner || (!truth.closed && place + lead >= n)) break;
+      if (got.farthest || got.corner || (!truth.closed && place + lead >= n)) break;
     }
     const home = truth.closed && n - place < HOME;
     if (!got && !home) return (log.push(`lost at ${place} of ${n}`), end(false));
-    const target = home ? anchors[0]! : (got!.tick ?? got!.at);
+    const target = home ? anchors[0]! : (got!.farthest?.[3] ?? got!.at);
     let [best, far] = [place + 1, Infinity];
     for (let k = 1; k < ONWARD; k++) {
       const d = distance(at(place + k), target);
@@ -103,7 +103,7 @@ export function clickAlong(
     if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     const [a, b, c, d] = taken.cubic;
     for (let k = 0; k < 80; k++) drawn.push(cubicPoint(taken.cubic, k / 80));
-    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got?.tick ? '' : ', no tick'}`); // prettier-ignore
+    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
     if (!taken.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
     const arriving = taken.straight ? null : subtract(c, d);
     if (closes) {

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { distance } from '../geometry/vector';
 import { insertAnchor } from '../path/insert';
+import { setMeantSegments } from '../path/meant';
 import { parsePathData } from '../path/data';
 import { nearestOnPath, pathCubics, transformPath, type Path } from '../path/path';
 import { circlePath, pathOf, anchor, squarePath } from '../testing';
@@ -61,6 +62,18 @@ describe('economy', () => {
     for (const a of truth.anchors)
       expect(Math.min(...corners.map((c) => distance(points[c]!, a)))).toBeLessThan(0.15);
     for (const p of points) expect(nearestOnPath(truth, p)!.distance).toBeLessThan(0.3);
+  });
+
+  it('takes segments meant so for their own edge', () => {
+    const truth = squarePath(60, 60, 110);
+    const drawn = pathOf(
+      [anchor(60, 60), anchor(170, 60), anchor(170, 170), anchor(60, 170), anchor(66, 115)],
+      true,
+    );
+    const drift = measureDrift(drawn, fieldOf(truth), { reach: 10 });
+    const left = (path: Path): number => Math.min(...trackedEdge(path, drift).points.filter((p) => Math.abs(p.y - 115) < 6).map((p) => p.x)); // prettier-ignore
+    expect(left(drawn)).toBeLessThan(61);
+    expect(left(setMeantSegments(drawn, [3, 4], true))).toBeGreaterThan(65);
   });
 
   it('says nothing where there is no edge and no line, and is there for open paths', () => {

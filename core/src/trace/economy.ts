@@ -1,5 +1,6 @@
 import { add, cross, distance, dot, scale, type Point } from '../geometry/vector';
 import { fitPath } from '../path/fit-path';
+import { meantSegments } from '../path/meant';
 import { segmentCount, tangentAt, type Path } from '../path/path';
 import { spareAnchors } from '../path/thin';
 import { CORNER, type Drift } from './drift';
@@ -61,7 +62,7 @@ function cornerMove(before: { n: Point; v: number }, after: { n: Point; v: numbe
 
 /**
  * The picture's edge along a path, as points: the path moved by its drift, its corners to where their sides meet; where
- * there is no edge, evenly from one place where there is to the next.
+ * there is no edge, evenly from one place where there is to the next; segments meant so stay where they are.
  *
  * @param path in picture pixels
  * @param drift of that path
@@ -76,6 +77,9 @@ export function trackedEdge(path: Path, drift: Drift): { points: Point[]; corner
   const begins = (i: number): boolean => i === 0 || drift.segment[i] !== drift.segment[i - 1];
   const turns = Array.from(drift.segment, (s, i) => begins(i) && (path.closed || s > 0) && sharp[s]!);
   const v = filled(drift.value, turns, path.closed);
+  // What is meant so is its own edge.
+  const meant = meantSegments(path);
+  if (meant.size > 0) drift.segment.forEach((s, i) => meant.has(s) && (v[i] = 0));
   const side = (i: number): { n: Point; v: number } => ({
     n: { x: drift.nx[i]!, y: drift.ny[i]! },
     v: v[i]!,
@@ -158,7 +162,10 @@ export function measureEconomy(path: Path, drift: Drift, tolerance: number): Eco
   const fitted = Math.min(fit(0), seamless ? fit(Math.floor(points.length / 3)) : Infinity);
   // Where the path itself holds the edge, it needs no more than it has.
   const anchors = path.anchors.length;
-  const holds = drift.value.every((v) => Number.isNaN(v) || Math.abs(v) <= tolerance);
+  const meant = meantSegments(path);
+  const holds = drift.value.every(
+    (v, i) => Number.isNaN(v) || meant.has(drift.segment[i]!) || Math.abs(v) <= tolerance,
+  );
   const fewest = holds ? Math.min(fitted, anchors) : fitted;
   return { anchors, fewest, spare: spareAnchors(path, { tolerance }) };
 }

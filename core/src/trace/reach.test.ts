@@ -62,8 +62,10 @@ describe('the next segment', () => {
     const off = pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.cubic![0], kind: 'corner', in: null, out: subtract(got.cubic![1], got.cubic![0]) }, { ...got.cubic![3], kind: 'corner', in: subtract(got.cubic![2], got.cubic![3]), out: null }] }); // prettier-ignore
     for (const p of off) expect(Math.abs(distance(p, { x: 120, y: 120 }) - 70)).toBeLessThan(0.5);
     // The tick lies farther along, on the edge.
-    expect(Math.abs(distance(got.tick!, { x: 120, y: 120 }) - 70)).toBeLessThan(0.2);
-    expect(distance(got.tick!, { x: 190, y: 120 })).toBeGreaterThan(distance(got.at, { x: 190, y: 120 }));
+    expect(Math.abs(distance(got.farthest![3], { x: 120, y: 120 }) - 70)).toBeLessThan(0.2);
+    expect(distance(got.farthest![3], { x: 190, y: 120 })).toBeGreaterThan(
+      distance(got.at, { x: 190, y: 120 }),
+    );
   });
 
   it('leaves as the last anchor does where that is smooth, and closes onto a given place and direction', () => {
@@ -80,11 +82,11 @@ describe('the next segment', () => {
     const memory = reachMemory();
     const field = of(POT);
     const got = reach(field, start(50, 70), { x: 90, y: 71 }, { ...WHERE, hints: 3 }, memory)!;
-    expect(distance(got.tick!, { x: 190, y: 70 })).toBeLessThan(0.3);
+    expect(distance(got.farthest![3], { x: 190, y: 70 })).toBeLessThan(0.3);
     expect(got.straight).toBe(true);
     expect(distance(got.hints[0]!, { x: 165, y: 200 })).toBeLessThan(0.5);
     const there = reach(field, start(50, 70), { x: 187, y: 74 }, WHERE, memory)!;
-    expect(there).toMatchObject({ at: got.tick!, corner: true, straight: true, tick: null });
+    expect(there).toMatchObject({ at: got.farthest![3], corner: true, straight: true, farthest: null });
   });
 
   it('does not go back along what is drawn', () => {

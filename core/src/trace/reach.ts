@@ -53,8 +53,8 @@ export interface Reached {
   /** How far it lies from the edge. */
   readonly mean: number;
   readonly worst: number;
-  /** The farthest point that one segment can hold within the tolerance, where that is not at `at`. */
-  readonly tick: Point | null;
+  /** The longest segment that holds the edge within the tolerance, its end the tick; null where that is `cubic`, or not known. */
+  readonly farthest: Cubic | null;
   /** Turns of the edge where further anchors would stand. */
   readonly hints: readonly Point[];
 }
@@ -164,7 +164,7 @@ export function reach(
     const there = corner === null ? onRun(run, at, pointer).at : run.points[at]!;
     if (corner === null && distance(there, pointer) > FARTHEST * near) return null;
     const ring = hints > 0 ? [...turns(run, at, null, tolerance, hints), ...turns(turnedRound(run), run.points.length - 1 - at, null, tolerance, hints)] : []; // prettier-ignore
-    return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, tick: null, hints: ring }; // prettier-ignore
+    return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, farthest: null, hints: ring }; // prettier-ignore
   }
   const seed = strongestNear(coarse, small(start.at), 2) ?? { x: Math.floor(start.at.x / ratio), y: Math.floor(start.at.y / ratio) }; // prettier-ignore
   const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
@@ -254,7 +254,7 @@ const answerOf = (
   run: Run,
   index: number,
   { cubic, mean, worst }: Stretch,
-  tick: Point | null,
+  longest: Cubic | null,
   hints: readonly Point[],
 ): Reached => ({
   at: cubic[3],
@@ -263,7 +263,7 @@ const answerOf = (
   straight: isStraight(cubic),
   mean,
   worst,
-  tick,
+  farthest: longest,
   hints,
 });
 
@@ -286,13 +286,19 @@ function offered(
   // Where the edge is not known farther, the end is no tick; where it ends, it is.
   const isTick = count < run.points.length - 1 || ended;
   if (index !== place)
-    return answerOf(run, index, fitStretch(run, 0, index, along), isTick ? tick : null, further);
+    return answerOf(run, index, fitStretch(run, 0, index, along), isTick ? farthest.cubic : null, further);
   // It ends right at the pointer, between the places the edge was looked at.
   const { at, nearest } = onRun(run, place, pointer);
   if (distance(at, pointer) > FARTHEST * near) return null;
   const { points } = run;
   const until = runOf([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
-  return answerOf(until, nearest, fitStretch(until, 0, nearest, along), isTick ? tick : null, further);
+  return answerOf(
+    until,
+    nearest,
+    fitStretch(until, 0, nearest, along),
+    isTick ? farthest.cubic : null,
+    further,
+  );
 }
 
 /** The point of a run nearest to `p`, between its points too, about the one at `place`. */

@@ -21,22 +21,13 @@
   );
   /** A bar across the edge with the contour left clear. */
   const tick = $derived.by((): string | null => {
-    const offer = reached;
-    const at = offer?.tick;
-    if (!offer || !at) return null;
-    const p = bed(at);
-    const way = across(at);
-    const q = (k: number): string => text({ x: p.x + k * way.x, y: p.y + k * way.y });
+    const farthest = reached?.farthest;
+    const along = farthest && unit(cubicTangent(farthest, 1));
+    if (!farthest || !along) return null;
+    const p = bed(farthest[3]);
+    const q = (k: number): string => text({ x: p.x - k * along.y, y: p.y + k * along.x });
     return `M${q(-HALF)}L${q(-GAP)}M${q(GAP)}L${q(HALF)}`;
   });
-  /** Across the edge at the tick: from the segment's end, which lies on the same edge. */
-  function across(at: Point): Point {
-    const end = reached?.cubic;
-    const along = end
-      ? (unit({ x: at.x - end[3].x, y: at.y - end[3].y }) ?? unit(cubicTangent(end, 1)))
-      : null;
-    return along ? { x: -along.y, y: along.x } : { x: 0, y: 1 };
-  }
   const hints = $derived(desk.habits.hints && reached ? reached.hints.map(bed) : []);
   /** Figures stand on the side the segment bends to, where the edge is not. */
   const figures = $derived.by(() => {

@@ -188,6 +188,8 @@ export function createDrifts(): Drifts {
 
   const counted = new SvelteMap<string, ShapeEconomy>();
   let counting = false;
+  /** The hand rests: nothing was measured anew since counting was asked for. */
+  let resting = false;
   /** Shapes whose anchors are counted in this way are not counted again. */
   const economyKey = (by: Measuring): string => `${keyOf(by)} ${by.within}`;
   function nextToCount(): Shape | null {
@@ -221,8 +223,6 @@ export function createDrifts(): Drifts {
       counting = false;
     }
   }
-  let resting = false;
-
   function sumUp(): void {
     if (!wanted) return;
     summed = wanted.art;

@@ -1,4 +1,4 @@
-import { apply, type Affine, type Path, type Point, type Reached } from '@mirrot/core';
+import { apply, distance, type Affine, type Cubic, type Path, type Point, type Reached } from '@mirrot/core';
 import type { Raster } from '@mirrot/core';
 import { reachingTo, type ReachWish } from '$lib/workers/trace';
 
@@ -37,20 +37,24 @@ export interface Reaching {
 
 function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachAsk): ReachOffer {
   const at = (p: Point): Point => apply(map, p);
+  const onto = ([a, b, c, d]: Cubic): Cubic => [at(a), at(b), at(c), at(d)];
   return {
     ...found,
     at: at(found.at),
-    cubic: found.cubic && [at(found.cubic[0]), at(found.cubic[1]), at(found.cubic[2]), at(found.cubic[3])],
+    cubic: found.cubic && onto(found.cubic),
     mean: found.mean * step,
     worst: found.worst * step,
     holds: found.worst <= wish.options.tolerance,
-    tick: found.tick && at(found.tick),
+    farthest: found.farthest && onto(found.farthest),
     hints: found.hints.map(at),
     after,
     pointer,
     to,
   };
 }
+
+/** How far from where turns ahead were told they stay, in what attracts. */
+const STAY = 6;
 
 /** @param find asks the worker */
 export function createReaching(
@@ -60,6 +64,8 @@ export function createReaching(
   let offer: ReachOffer | null = $state.raw(null);
   let waiting: { ask: ReachAsk; done: (offer: ReachOffer | null) => void } | null = null;
   let running = false;
+  /** What the turns ahead that are shown were told for. */
+  let told: ReachAsk | null = null;
   let latest: Promise<ReachOffer | null> = Promise.resolve(null);
 
   async function run(): Promise<void> {
@@ -69,11 +75,13 @@ export function createReaching(
       waiting = null;
       const found = await find(ask).catch(() => null);
       const next = found && onSheet(found, ask);
-      // Turns ahead are told when the pointer rests; they stay while it goes on along the same edge.
-      offer =
-        next && next.hints.length === 0 && offer?.after === next.after && offer.hints.length > 0
-          ? { ...next, hints: offer.hints }
-          : next;
+      // Turns ahead are told when the pointer rests; they stay while it goes on near there.
+      const { options } = ask.wish;
+      const from = (options.hints ?? 0) > 0 ? ask : told;
+      const stays =
+        from?.after === ask.after && distance(from.wish.pointer, ask.wish.pointer) < STAY * options.near;
+      offer = next && next.hints.length === 0 && stays && offer ? { ...next, hints: offer.hints } : next;
+      told = stays ? from : null;
       done(offer);
     }
     running = false;
