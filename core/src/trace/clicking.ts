@@ -54,13 +54,12 @@ export function clickAlong(
     to?: { at: Point; arrive: Point | null },
   ): Reached | null => {
     // The wire goes on with each move until it is there.
-    for (let k = 0; k < 16; k++) {
+    for (;;) {
       const from = clock();
       const got = reach(field, start, p, { tolerance, near, ...(to ? { to } : {}) }, memory);
       times.push(clock() - from);
-      if (got) return got;
+      if (got || !memory.open) return got;
     }
-    return null;
   };
   const first = ask(null, line[0]!);
   const anchors: Anchor[] = [];

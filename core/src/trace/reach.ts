@@ -11,7 +11,7 @@ import {
 } from '../path/fit-path';
 import { edgeWay, followEdge, LEAST, mingledWithin, ontoEdge, sharpened } from './along';
 import { strengthAt, type FieldTiles } from './field';
-import { startWire, strongestNear, wireTo, type Wire } from './wire';
+import { isOpen, startWire, strongestNear, wireTo, type Wire } from './wire';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
 export interface ReachField {
@@ -72,8 +72,10 @@ export interface ReachMemory {
   wire: Wire | null;
   key: string;
   laid: Laid | null;
+  /** The last question was not answered yet for want of work: asked again, it goes on. */
+  open: boolean;
 }
-export const reachMemory = (): ReachMemory => ({ wire: null, key: '', laid: null });
+export const reachMemory = (): ReachMemory => ({ wire: null, key: '', laid: null, open: false });
 
 /** Pixels of the wire that one move of the pointer works out at most; the next move goes on. */
 const MOST_AT_ONCE = 10_000;
@@ -140,7 +142,7 @@ function turns(run: Run, from: number, leave: Point | null, tolerance: number, m
  *
  * @param start the last anchor; null where a path is to begin
  * @param memory kept by the caller from one move to the next
- * @returns null where there is no edge at the pointer, or none leads there, or the way is not known yet
+ * @returns null where there is no edge at the pointer, or none leads there, or the way is not known yet (`memory.open`)
  */
 export function reach(
   { fine, coarse, ratio }: ReachField,
@@ -150,6 +152,7 @@ export function reach(
   memory: ReachMemory,
 ): Reached | null {
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
+  memory.open = false;
   const small = (p: Point): Point => ({ x: p.x / ratio, y: p.y / ratio });
   const least = LEAST[fine.kind];
   const end = strongestNear(coarse, small(to?.at ?? pointer), to ? 2 : near / ratio);
@@ -184,6 +187,7 @@ export function reach(
     if (at !== null) return offered(known, at, pointer, near, along, hints);
   }
   const way = wireTo(memory.wire, end, MOST_AT_ONCE);
+  memory.open = !way && isOpen(memory.wire, end);
   if (!way || way.length < 3) return null;
   const found = edgeAlong(fine, start, way.map(large), ratio, to?.at ?? null);
   if (to) {

@@ -5,7 +5,7 @@ import { nearestOnPath } from '../path/path';
 import type { Raster } from '../picture/raster';
 import { fieldTiles, type FieldTiles } from './field';
 import { painted } from './testing';
-import { edgeOf, startWire, stepCost, strongestNear, wireCost, wireTo } from './wire';
+import { edgeOf, isOpen, startWire, stepCost, strongestNear, wireCost, wireTo } from './wire';
 
 const WAYS = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1]] as const; // prettier-ignore
 
@@ -90,6 +90,13 @@ describe('a live wire', () => {
     const wire = startWire(field, { x: 10, y: 10 }, 0.01);
     expect(wireTo(wire, { x: 880, y: 10 })).toBeNull();
     expect(wireTo(wire, { x: 10, y: -3 })).toBeNull();
+    expect(isOpen(wire, { x: 880, y: 10 })).toBe(false);
+    // What is not worked out yet is open until it is, or nothing is left to work out.
+    const other = startWire(field, { x: 10, y: 10 }, 0.01);
+    expect(wireTo(other, { x: 90, y: 5 }, 3)).toBeNull();
+    expect(isOpen(other, { x: 90, y: 5 })).toBe(true);
+    wireTo(other, { x: 90, y: 5 });
+    expect(isOpen(other, { x: 90, y: 5 })).toBe(false);
     expect(strongestNear(field, { x: -50, y: 10 }, 5)).toBeNull();
   });
 });

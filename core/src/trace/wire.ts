@@ -193,6 +193,13 @@ export function wireTo(wire: Wire, to: Point, most = Infinity): Point[] | null {
   return out.reverse();
 }
 
+/** Whether the way to a pixel is not known yet, but may be when more is worked out. */
+export function isOpen(wire: Wire, to: Point): boolean {
+  const [gx, gy] = [to.x - wire.x0, to.y - wire.y0];
+  if (gx < 0 || gy < 0 || gx >= SIDE || gy >= SIDE) return false;
+  return wire.waiting > 0 && wire.done[gy * SIDE + gx] === 0;
+}
+
 /** Cost of the cheapest way to a pixel that has been worked out. */
 export const wireCost = (wire: Wire, to: Point): number =>
   wire.cost[(to.y - wire.y0) * SIDE + (to.x - wire.x0)]!;

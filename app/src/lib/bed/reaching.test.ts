@@ -36,13 +36,23 @@ const off = (p: Point): number => Math.abs(Math.hypot(p.x - 100, p.y - 100) - 60
 let gate: Promise<void> = Promise.resolve();
 let memory = reachMemory();
 let asked = 0;
+/** How many answers are put off. */
+let put = 0;
 vi.mock('$lib/workers/trace', () => ({
   orEnded: async (answer: Promise<unknown>) => answer,
   reachingTo: async () => ({
     reach: async (_key: string, wish: ReachWish) => {
       asked++;
       await gate;
-      return reach({ fine: tiles, coarse: tiles, ratio: 1 }, wish.start, wish.pointer, wish.options, memory);
+      const found = reach(
+        { fine: tiles, coarse: tiles, ratio: 1 },
+        wish.start,
+        wish.pointer,
+        wish.options,
+        memory,
+      );
+      if (put > 0) return put-- > 0 ? 'later' : found;
+      return found ?? (memory.open ? 'later' : null);
     },
   }),
 }));
@@ -176,6 +186,20 @@ describe('Reach', () => {
     for (const h of hints) expect(off(h)).toBeLessThan(0.3);
     await hover({ x: 157, y: 121 });
     expect(b.desk.reaching.offer!.hints).toEqual(hints);
+  });
+
+  it('goes on with what is put off, unless the pointer has gone on', async () => {
+    put = 3;
+    await hover({ x: 162, y: 101 });
+    expect(asked).toBe(4);
+    expect(b.desk.reaching.offer!.pointer).toEqual({ x: 162, y: 101 });
+    put = 100;
+    b.desk.reaching.ask(askReach(b.desk, pointer({ x: 161, y: 90 })));
+    const { latest } = b.desk.reaching;
+    put = 1;
+    await hover({ x: 161, y: 104 });
+    expect(await latest).toBeNull();
+    expect(b.desk.reaching.offer!.pointer).toEqual({ x: 161, y: 104 });
   });
 
   it('ends where something drawn attracts, along the edge all the same', async () => {

@@ -58,7 +58,7 @@ const STAY = 6;
 
 /** @param find asks the worker */
 export function createReaching(
-  find: (ask: ReachAsk) => Promise<Reached | null> = async ({ key, raster, wish }) =>
+  find: (ask: ReachAsk) => Promise<Reached | 'later' | null> = async ({ key, raster, wish }) =>
     (await reachingTo(key, raster)).reach(key, wish),
 ): Reaching {
   let offer: ReachOffer | null = $state.raw(null);
@@ -74,6 +74,12 @@ export function createReaching(
       const { ask, done }: NonNullable<typeof waiting> = waiting;
       waiting = null;
       const found = await find(ask).catch(() => null);
+      if (found === 'later') {
+        // It goes on, unless the pointer has by now.
+        if (waiting) done(null);
+        else waiting = { ask, done };
+        continue;
+      }
       const next = found && onSheet(found, ask);
       // Turns ahead are told when the pointer rests; they stay while it goes on near there.
       const { options } = ask.wish;

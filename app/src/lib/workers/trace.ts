@@ -59,8 +59,8 @@ export interface TraceWork {
   across(key: string, from: Point, to: Point): Promise<Crossed | null>;
   /** Weight of the stroke under each path. */
   weigh(key: string, paths: readonly Path[]): Promise<(StrokeWeight | null)[] | null>;
-  /** The next segment on the picture's edge; null where there is none to offer. */
-  reach(key: string, wish: ReachWish): Promise<Reached | null>;
+  /** The next segment on the picture's edge; null where there is none to offer, `later` where asking again goes on. */
+  reach(key: string, wish: ReachWish): Promise<Reached | 'later' | null>;
   settle(
     key: string,
     wishes: readonly (TraceWish & { readonly options: SettleOptions })[],

@@ -84,7 +84,8 @@ const work: TraceWork = {
   async reach(key, wish) {
     if (seen?.key !== key) return null;
     const { fine, coarse, ratio } = reachField(wish);
-    return reach({ fine, coarse, ratio }, wish.start, wish.pointer, wish.options, memory);
+    const found = reach({ fine, coarse, ratio }, wish.start, wish.pointer, wish.options, memory);
+    return found ?? (memory.open ? 'later' : null);
   },
   async drift(key, wishes) {
     return seen?.key === key ? wishes.map(traced) : null;
