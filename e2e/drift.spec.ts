@@ -21,6 +21,12 @@ test('Gate badge: the figure is seen, a shape settles, the figure falls, and one
     await h.key('v');
   await h.key('Shift+0');
   await expect(page.getByText('of what is chosen')).toBeVisible();
+  // One segment has figures of its own.
+  const post = (await h.shapes()).find((s) => s.name === 'Left post')!.paths[0]!.anchors;
+  await h.click({ x: (post[2]!.x + post[3]!.x) / 2, y: (post[2]!.y + post[3]!.y) / 2 });
+  await expect(page.getByText('of the segment')).toBeVisible();
+  await h.key('Escape');
+  await expect(page.getByText('of what is chosen')).toBeVisible();
   await expect.poll(() => driftOf(page, 'Left post')).toBeGreaterThan(2);
   await expect(h.bed.locator('.whiskers .beyond').first()).toHaveAttribute('d', /^M/);
   const before = (await h.shapes()).find((s) => s.name === 'Left post')!.paths;

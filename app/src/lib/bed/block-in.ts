@@ -449,6 +449,10 @@ export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
       const last = desk.livePath?.anchors.at(-1);
       // Two clicks within 300 ms and 2 px make one anchor.
       if (p.again && last && distance(last, target.at) * desk.view.scale <= SAME_SPOT) return null;
+      // A finger comes without having pointed: what it would be offered is asked for now.
+      const { asked } = desk.reaching;
+      if (!target.reached && !(asked && asked.after === desk.livePath && isNear(desk, asked, p.sheet)))
+        desk.reaching.ask(askReach(desk, p));
       return gripNewAnchor(desk, target.at, target.reached);
     }
   }

@@ -188,6 +188,17 @@ describe('Reach', () => {
     expect(b.desk.reaching.offer!.hints).toEqual(hints);
   });
 
+  it('comes to a finger that did not point before', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    b.click({ x: 103, y: 162 }, { type: 'touch' });
+    expect(segmentIsLine(path(), 0)).toBe(true);
+    await b.desk.reaching.latest;
+    await Promise.resolve();
+    expect(segmentIsLine(path(), 0)).toBe(false);
+    expect(off(path().anchors[1]!)).toBeLessThan(0.1);
+  });
+
   it('goes on with what is put off, unless the pointer has gone on', async () => {
     put = 3;
     await hover({ x: 162, y: 101 });

@@ -38,8 +38,8 @@ export const reaches = (desk: Desk): boolean =>
   desk.task === null &&
   !['a', 'c', 'd', 'q', 'shift+q', 'space'].some((k) => desk.held.has(k));
 
-/** Whether an offer was made for about this place. */
-export const isNear = (desk: Desk, { pointer }: ReachOffer, p: Point): boolean =>
+/** Whether something was offered, or asked for, at about this place. */
+export const isNear = (desk: Desk, { pointer }: Pick<ReachOffer, 'pointer'>, p: Point): boolean =>
   Math.hypot(pointer.x - p.x, pointer.y - p.y) * desk.view.scale <= STALE;
 
 /** The offer that stands for a press at `p` that goes on from a path (or begins one), or null. */

@@ -31,6 +31,8 @@ export interface Reaching {
   readonly offer: ReachOffer | null;
   /** Asks for another; of several asked for while one is worked out only the last is. Null withdraws the offer. */
   ask(ask: ReachAsk | null): void;
+  /** What was asked last. */
+  readonly asked: ReachAsk | null;
   /** The offer for what was asked last, once it is there; null where another was asked for first. */
   readonly latest: Promise<ReachOffer | null>;
 }
@@ -63,6 +65,7 @@ export function createReaching(
 ): Reaching {
   let offer: ReachOffer | null = $state.raw(null);
   let waiting: { ask: ReachAsk; done: (offer: ReachOffer | null) => void } | null = null;
+  let asked: ReachAsk | null = null;
   let running = false;
   /** What the turns ahead that are shown were told for. */
   let told: ReachAsk | null = null;
@@ -97,7 +100,11 @@ export function createReaching(
     get offer() {
       return offer;
     },
+    get asked() {
+      return asked;
+    },
     ask(ask) {
+      asked = ask;
       waiting?.done(null);
       waiting = null;
       if (!ask) {

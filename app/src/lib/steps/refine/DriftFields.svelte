@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { setFollow, type Follow } from '@mirrot/core';
+  import { driftFigures, setFollow, type Follow } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Range from '$lib/ui/Range.svelte';
@@ -15,8 +15,14 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const known = $derived(desk.choice.shapes.flatMap((id) => desk.drifts.of(id) ?? []));
-  const figures = $derived(known.length === 1 ? known[0]!.figures : desk.drifts.all);
   const one = $derived(known.length === 1 ? known[0]! : null);
+  /** Of the chosen segment alone, where one is chosen. */
+  const ofSegment = $derived.by(() => {
+    const { segment } = desk.choice;
+    const part = segment && one?.parts.find((p) => p.path.id === segment.path);
+    return segment && part ? driftFigures([part.drift], desk.habits.driftWithin, segment.segment) : null;
+  });
+  const figures = $derived(ofSegment ?? one?.figures ?? desk.drifts.all);
   const follow = $derived(one?.shape.follow ?? 'auto');
   const found = $derived(one?.parts[0]?.follow ?? null);
   const px = (v: number): string => (Number.isNaN(v) ? '–' : `${Math.abs(v).toFixed(2)} px`);
@@ -30,7 +36,7 @@
 </script>
 
 <h3 class="panel-title">
-  Drift <span>{one ? 'of what is chosen' : 'of all'}</span>
+  Drift <span>{ofSegment ? 'of the segment' : one ? 'of what is chosen' : 'of all'}</span>
 </h3>
 {#if !desk.measuring}
   <p class="quiet">There is no picture in sight to measure by.</p>
