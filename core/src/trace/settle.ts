@@ -42,7 +42,7 @@ export interface Settled {
 }
 
 /** Times that the edge is tracked anew, and steps towards one track. */
-const ROUNDS = 6;
+const ROUNDS = 5;
 const STEPS = 2;
 /** Rounds in which one step is worked out. */
 const SOLVED = 24;
@@ -328,9 +328,9 @@ export function settle(
 ): Settled {
   const chosen = only ? new Set(only) : null;
   const { form: _form, ...plain } = path;
-  // As many places as are looked at; for the figures twice as many.
+  // As many places as are looked at; for the figures half as many again.
   const spacing = Math.max(1, Math.min(4, pathLength(path) / (EACH * Math.max(1, segmentCount(path)))));
-  const fine = { ...where, spacing: Math.max(1, spacing / 2) };
+  const fine = { ...where, spacing: Math.max(1, spacing / 1.5) };
   const first = measureDrift(path, field, fine);
   const before = driftFigures([first], tolerance);
   const nothing: Settled = { path, before, after: before };
@@ -341,7 +341,7 @@ export function settle(
     const drift = measureDrift(current, field, { ...where, spacing });
     const figures = driftFigures([drift], tolerance);
     if (round > 0 && figures.measured >= 0.9 * before.measured && figures.mean < best.mean) {
-      const settledEnough = figures.mean > 0.99 * best.mean;
+      const settledEnough = figures.mean > 0.96 * best.mean;
       best = { path: withKinds(current, path), mean: figures.mean };
       if (settledEnough) break;
     }
