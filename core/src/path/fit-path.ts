@@ -70,6 +70,8 @@ const FITTED = 40;
 const JUDGED = 64;
 /** A curve longer than its stretch by more than this share winds. */
 const WINDS = 1.08;
+/** Cosine of the angle within which a straight stretch is in line with what is before: 2.5°. */
+const STRAIGHT = Math.cos((2.5 * Math.PI) / 180);
 /** Rounds of refinement in a fit. */
 const TRIAL = 6;
 
@@ -83,12 +85,7 @@ const some = (run: Run, from: number, count: number, most: number): Point[] => {
 };
 
 /** How far points of a stretch lie from a cubic; Infinity where the cubic winds. */
-export function stretchOff(
-  run: Run,
-  from: number,
-  count: number,
-  cubic: Cubic,
-): { worst: number; mean: number } {
+function stretchOff(run: Run, from: number, count: number, cubic: Cubic): { worst: number; mean: number } {
   const points = some(run, from, count, JUDGED);
   let [worst, sum] = [0, 0];
   for (const p of points) {
@@ -133,8 +130,6 @@ export function fitStretch(run: Run, from: number, count: number, options: Stret
   const cubic = fitCubic(points, leave, arrive, TRIAL);
   return { cubic, count, ...stretchOff(run, from, count, cubic) };
 }
-/** Cosine of the angle within which a straight stretch is in line with what is before: 2.5°. */
-const STRAIGHT = Math.cos((2.5 * Math.PI) / 180);
 
 /**
  * The longest stretch of a run, from point `from` on, that one cubic holds within a tolerance; it ends at a corner at the

@@ -127,7 +127,7 @@ function adding(
 
 /** Whether an offer was made to end at a given place. */
 const isAt = (reached: ReachOffer | null, at: Point): boolean =>
-  reached?.to !== null && reached !== null && distance(reached.to, at) < 1e-9;
+  !!reached?.to && distance(reached.to, at) < 1e-9;
 
 /** What is asked for at the pointer: the next segment on the picture's edge, up to what a press would make. */
 export function askReach(desk: Desk, p: BedPointer, hints = 0): ReachAsk | null {
@@ -234,7 +234,6 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
       finish();
     },
     click() {
-      if (onEdge) gesture.show(onEdge);
       finish();
       const plain = desk.livePath;
       // A click quicker than the offer takes it when it comes, if nothing has happened since.

@@ -15,7 +15,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import type { Rule, Task } from '$lib/desk/task';
 import { reachingTo } from '$lib/workers/trace';
 import type { BedPointer, Grip } from './behaviour';
-import { EIGHTH_TURN } from './grips';
+import { EIGHTH_TURN, lengthAndAngle } from './grips';
 import { snapAt } from './snapping';
 
 type Measure = Extract<Task, { kind: 'measure' }>;
@@ -102,12 +102,11 @@ export function gripMeasure(desk: Desk, start: BedPointer): Grip {
 export function measureText(desk: Desk, { line, crossed: found }: Measure): string {
   if (!line) return '';
   const d = subtract(line.to, line.from);
-  const unit = desk.art.sheet.unit;
-  const long = Math.hypot(d.x, d.y);
-  const degrees = (Math.atan2(-d.y, d.x) * 180) / Math.PI;
   const k = desk.traced ? meanScale(desk.traced.placement) : null;
-  const px = k ? `, ${(long / k).toFixed(1)} px` : '';
+  const px = k ? ` · ${(Math.hypot(d.x, d.y) / k).toFixed(1)} px` : '';
   const stroke =
-    found?.width && k ? ` · stroke ${formatLength(found.width * k, unit)}, ${found.width.toFixed(1)} px` : '';
-  return `${formatLength(long, unit)}${px} · ${(degrees === 0 ? 0 : degrees).toFixed(1)}°${stroke}`;
+    found?.width && k
+      ? ` · stroke ${formatLength(found.width * k, desk.art.sheet.unit)}, ${found.width.toFixed(1)} px`
+      : '';
+  return lengthAndAngle(desk, d) + px + stroke;
 }

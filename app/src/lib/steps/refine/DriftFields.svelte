@@ -44,7 +44,9 @@
   <p class="quiet">Being measured …</p>
 {:else if Number.isNaN(figures.mean)}
   <p class="quiet">
-    {one?.shape.meant ? 'Meant so: it is not measured.' : 'No edge lies in reach: nothing is measured.'}
+    {desk.choice.shapes.length > 0 && isMeant(desk)
+      ? 'Meant so: it is not measured.'
+      : 'No edge lies in reach: nothing is measured.'}
   </p>
 {:else}
   <dl>
