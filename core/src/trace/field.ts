@@ -56,134 +56,100 @@ function kernels(sigma: number): { g: Float64Array; d: Float64Array; dd: Float64
   return { g, d, dd, r };
 }
 
-/** Cube roots in even steps from 0 to 1; near 0, where they are steep, of s² instead, looked up by the square root. */
+/**
+ * Cube roots in even steps from 0 to 1, read at the nearest: a step is a fifth of the darkest one that 8 bits of sRGB can
+ * tell, so that a slope between two colours is off by a tenth of that at most.
+ */
 const ROOTS = 16_384;
-const STEEP = 1 / 64;
-const ROOT = Float64Array.from({ length: ROOTS + 2 }, (_, i) => Math.cbrt(i / ROOTS));
-const STEEP_ROOT = Float64Array.from({ length: 4098 }, (_, i) => Math.cbrt((i / 4096) ** 2));
-function cubeRoot(x: number): number {
-  if (x > STEEP) {
-    const s = x * ROOTS;
-    const k = s | 0;
-    const low = ROOT[k]!;
-    return low + (s - k) * (ROOT[k + 1]! - low);
-  }
-  const s = Math.sqrt(x) * 4096;
-  const k = s | 0;
-  const low = STEEP_ROOT[k]!;
-  return low + (s - k) * (STEEP_ROOT[k + 1]! - low);
-}
+const ROOT = Float32Array.from({ length: ROOTS }, (_, i) => Math.cbrt(i / (ROOTS - 1)));
+/** OKLab's cone responses of linear sRGB, in steps of that table. Source: Ottosson (2020), matrices of 2021. */
+const cone = (r: number, g: number, b: number): readonly [number, number, number] => [r * (ROOTS - 1), g * (ROOTS - 1), b * (ROOTS - 1)]; // prettier-ignore
+const [LR, LG, LB] = cone(0.4122214708, 0.5363325363, 0.0514459929);
+const [MR, MG, MB] = cone(0.2119034982, 0.6806995451, 0.1073969566);
+const [SR, SG, SB] = cone(0.0883024619, 0.2817188376, 0.6299787005);
 
-/** L, a, b and opacity of a box of pixels, what lies outside the picture as its border; only as many planes as differ. */
-function planes(
-  raster: Raster,
-  x0: number,
-  y0: number,
-  w: number,
-  h: number,
-  colour: boolean,
-): Float32Array[] {
+/** Room for the planes of a tile and a spare one, used again and again: a field is made of hundreds of tiles. */
+const ROOM = 160 * 160;
+const rooms: Float32Array[] = [];
+const room = (i: number, size: number): Float32Array =>
+  size > ROOM ? new Float32Array(size) : (rooms[i] ??= new Float32Array(ROOM));
+const SPARE = 4;
+
+/**
+ * L, a and b of a box of pixels, what lies outside the picture as its border, and opacity where it is not full everywhere.
+ * They last until the next call.
+ */
+function planes(raster: Raster, x0: number, y0: number, w: number, h: number): Float32Array[] {
   const { width, height, data } = raster;
-  const L = new Float32Array(w * h);
-  const A = new Float32Array(colour ? w * h : 0);
-  const B = new Float32Array(colour ? w * h : 0);
-  // Most pictures have no clear pixels: their opacity is no plane.
-  let O: Float32Array | null = null;
-  let last = -1;
-  let l0 = 0;
-  let a0 = 0;
-  let b0 = 0;
+  const [L, A, B] = [room(0, w * h), room(1, w * h), room(2, w * h)];
+  // A pixel as one number, red lowest: typed arrays have the lower byte first wherever this runs.
+  const aligned = data.byteOffset % 4 === 0 ? data : data.slice();
+  const pixels = new Uint32Array(aligned.buffer, aligned.byteOffset, width * height);
   // Columns of the picture, those beside it told once.
-  const column = Int32Array.from({ length: w }, (_, x) => 4 * Math.min(width - 1, Math.max(0, x0 + x)));
-  let k = 0;
-  for (let y = 0; y < h; y++) {
-    const row = Math.min(height - 1, Math.max(0, y0 + y)) * width * 4;
+  const column = Int32Array.from({ length: w }, (_, x) => Math.min(width - 1, Math.max(0, x0 + x)));
+  let solid = 255;
+  for (let y = 0, k = 0; y < h; y++) {
+    const row = Math.min(height - 1, Math.max(0, y0 + y)) * width;
     for (let x = 0; x < w; x++, k++) {
-      const i = row + column[x]!;
-      const r8 = data[i]!;
-      const g8 = data[i + 1]!;
-      const b8 = data[i + 2]!;
-      const key = (r8 << 16) | (g8 << 8) | b8;
-      if (key !== last) {
-        const r = LINEAR[r8]!;
-        const g = LINEAR[g8]!;
-        const b = LINEAR[b8]!;
-        // OKLab, Ottosson (2020), 2021 matrices.
-        const l = cubeRoot(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
-        const m = cubeRoot(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
-        const s = cubeRoot(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
-        l0 = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
-        a0 = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
-        b0 = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
-        last = key;
-      }
-      const o = data[i + 3]!;
-      if (o === 255) {
-        L[k] = l0;
-        if (colour) {
-          A[k] = a0;
-          B[k] = b0;
-        }
-      } else {
-        O ??= new Float32Array(w * h).fill(OPACITY);
-        const v = o / 255;
-        L[k] = v * l0 + (1 - v);
-        if (colour) {
-          A[k] = v * a0;
-          B[k] = v * b0;
-        }
-        O[k] = OPACITY * v;
-      }
+      const pixel = pixels[row + column[x]!]!;
+      solid &= pixel >>> 24;
+      const r = LINEAR[pixel & 255]!;
+      const g = LINEAR[(pixel >>> 8) & 255]!;
+      const b = LINEAR[(pixel >>> 16) & 255]!;
+      const l = ROOT[(LR * r + LG * g + LB * b + 0.5) & (ROOTS - 1)]!;
+      const m = ROOT[(MR * r + MG * g + MB * b + 0.5) & (ROOTS - 1)]!;
+      const s = ROOT[(SR * r + SG * g + SB * b + 0.5) & (ROOTS - 1)]!;
+      L[k] = 0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s;
+      A[k] = 1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s;
+      B[k] = 0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s;
     }
   }
-  return colour ? (O ? [L, A, B, O] : [L, A, B]) : [L];
+  if (solid === 255) return [L, A, B];
+  const O = room(3, w * h);
+  for (let y = 0, k = 0; y < h; y++) {
+    const row = Math.min(height - 1, Math.max(0, y0 + y)) * width;
+    for (let x = 0; x < w; x++, k++) {
+      const v = (pixels[row + column[x]!]! >>> 24) / 255;
+      L[k] = v * L[k]! + (1 - v);
+      A[k] = v * A[k]!;
+      B[k] = v * B[k]!;
+      O[k] = OPACITY * v;
+    }
+  }
+  return [L, A, B, O];
 }
 
 /**
- * A plane's rows through the binomial 1 8 28 56 70 56 28 8 1 / 256, whose variance is 2: eight sums of neighbours, one
- * after the other, which cost an addition each. The rows come out as columns, four pixels shorter at either end.
+ * A plane's rows through the binomial 1 8 28 56 70 56 28 8 1 / 256, whose variance is 2. The rows come out as columns, four
+ * pixels shorter at either end.
  */
-function binomial(from: Float32Array, w: number, h: number): Float32Array {
-  const wide = w - 8;
-  const out = new Float32Array(wide * h);
+function binomial(from: Float32Array, w: number, h: number, out: Float32Array): void {
   for (let y = 0; y < h; y++) {
     let at = y * w;
     let p0 = from[at]!;
-    let p1 = 0;
-    let p2 = 0;
-    let p3 = 0;
-    let p4 = 0;
-    let p5 = 0;
-    let p6 = 0;
-    let p7 = 0;
+    let p1 = from[at + 1]!;
+    let p2 = from[at + 2]!;
+    let p3 = from[at + 3]!;
+    let p4 = from[at + 4]!;
+    let p5 = from[at + 5]!;
+    let p6 = from[at + 6]!;
+    let p7 = from[at + 7]!;
     const end = at + w;
-    const first = at + 8;
     let to = y;
-    for (at++; at < end; at++) {
-      const a = from[at]!;
-      const b = a + p0;
-      p0 = a;
-      const c = b + p1;
-      p1 = b;
-      const d = c + p2;
-      p2 = c;
-      const e = d + p3;
-      p3 = d;
-      const f = e + p4;
-      p4 = e;
-      const g = f + p5;
-      p5 = f;
-      const i = g + p6;
-      p6 = g;
-      const j = i + p7;
-      p7 = i;
-      if (at >= first) {
-        out[to] = j * (1 / 256);
-        to += h;
-      }
+    for (at += 8; at < end; at++) {
+      const p8 = from[at]!;
+      out[to] = (p0 + p8 + 8 * (p1 + p7) + 28 * (p2 + p6) + 56 * (p3 + p5) + 70 * p4) * (1 / 256);
+      to += h;
+      p0 = p1;
+      p1 = p2;
+      p2 = p3;
+      p3 = p4;
+      p4 = p5;
+      p5 = p6;
+      p6 = p7;
+      p7 = p8;
     }
   }
-  return out;
 }
 
 /** The blur that `binomial` and a central difference make together: the field of that blur costs least. */
@@ -270,42 +236,44 @@ export function edgeField(raster: Raster, options: FieldOptions): Field {
   const r = quick ? BINOMIAL_MARGIN : margin;
   const [w, h] = [width + 2 * r + 2, height + 2 * r + 2];
   const wide = width + 2;
-  const soft = planes(raster, x0 - r - 1, y0 - r - 1, w, h, true).map((plane) =>
-    quick ? binomial(binomial(plane, w, h), h, wide) : blurred(plane, w, h, g, r),
-  );
+  const soft = planes(raster, x0 - r - 1, y0 - r - 1, w, h).map((plane) => {
+    if (!quick) return blurred(plane, w, h, g, r);
+    const turned = room(SPARE, w * h);
+    binomial(plane, w, h, turned);
+    binomial(turned, h, wide, plane);
+    return plane;
+  });
   const field = { x0, y0, width, height, xx: new Float32Array(width * height), xy: new Float32Array(width * height), yy: new Float32Array(width * height) }; // prettier-ignore
   const { xx, xy, yy } = field;
   const [L, A, B, O] = soft as [Float32Array, Float32Array, Float32Array, Float32Array?];
-  for (let y = 0; y < height; y++) {
-    let at = (y + 1) * wide + 1;
-    const end = (y + 1) * width;
-    for (let i = y * width; i < end; i++, at++) {
-      let u = L[at + 1]! - L[at - 1]!;
-      let v = L[at + wide]! - L[at - wide]!;
-      let sxx = u * u;
-      let sxy = u * v;
-      let syy = v * v;
-      u = A[at + 1]! - A[at - 1]!;
-      v = A[at + wide]! - A[at - wide]!;
-      sxx += u * u;
-      sxy += u * v;
-      syy += v * v;
-      u = B[at + 1]! - B[at - 1]!;
-      v = B[at + wide]! - B[at - wide]!;
-      sxx += u * u;
-      sxy += u * v;
-      syy += v * v;
-      // Differences over two pixels.
-      xx[i] = sxx * 0.25;
-      xy[i] = sxy * 0.25;
-      yy[i] = syy * 0.25;
-    }
-  }
+  slopes(L, A, B, field);
   if (O) addSlopes(O, field);
   return field;
 }
 
-/** Adds a further plane's slopes to a field; the plane is a pixel larger on all sides. */
+/** A field's products of the slopes of three planes, which are a pixel larger than it on all sides. */
+function slopes(L: Float32Array, A: Float32Array, B: Float32Array, field: Field): void {
+  const { width, height, xx, xy, yy } = field;
+  const wide = width + 2;
+  for (let y = 0; y < height; y++) {
+    let at = (y + 1) * wide + 1;
+    const end = (y + 1) * width;
+    for (let i = y * width; i < end; i++, at++) {
+      const lx = L[at + 1]! - L[at - 1]!;
+      const ly = L[at + wide]! - L[at - wide]!;
+      const ax = A[at + 1]! - A[at - 1]!;
+      const ay = A[at + wide]! - A[at - wide]!;
+      const bx = B[at + 1]! - B[at - 1]!;
+      const by = B[at + wide]! - B[at - wide]!;
+      // Differences over two pixels.
+      xx[i] = (lx * lx + ax * ax + bx * bx) / 4;
+      xy[i] = (lx * ly + ax * ay + bx * by) / 4;
+      yy[i] = (ly * ly + ay * ay + by * by) / 4;
+    }
+  }
+}
+
+/** Adds a further plane's slopes to a field. */
 function addSlopes(plane: Float32Array, { width, height, xx, xy, yy }: Field): void {
   const wide = width + 2;
   for (let y = 0; y < height; y++)
@@ -332,7 +300,7 @@ export function lineField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
   const { g, d, dd, r } = kernels(options.blur);
   const [w, h] = [width + 2 * r, height + 2 * r];
-  const [plane] = planes(raster, x0 - r, y0 - r, w, h, false) as [Float32Array];
+  const [plane] = planes(raster, x0 - r, y0 - r, w, h) as [Float32Array];
   return {
     x0, y0, width, height,
     xx: down(across(plane, w, h, dd, r, false), width, h, g, r, false),
