@@ -7,69 +7,65 @@ export interface SparseRow {
 }
 
 /**
- * Damped weighted least squares of a sparse system by conjugate gradients on its normal equations, scaled by their diagonal.
- * Sources: Hestenes and Stiefel, "Methods of conjugate gradients for solving linear systems" (1952); damping of each
- * unknown by its own diagonal after Marquardt (1963).
+ * Damped weighted least squares of a sparse system: its normal equations by Cholesky's factors, of each row only what lies
+ * from its first entry on, since no more than that can fill. Cheap where rows tie neighbouring unknowns, as along a path.
+ * Sources: Jennings, "A compact storage scheme for the solution of symmetric linear simultaneous equations" (1966); damping
+ * of each unknown by its own diagonal after Marquardt (1963).
  *
  * @param n unknowns
  * @param damping share of its diagonal that every unknown is held by, and `hold` by how much besides
- * @param rounds at most; after few the way is right, if not the length, which is enough for one step of many
- * @returns the unknowns, finite even where the rows say nothing of them as long as `hold` is above 0
+ * @returns the unknowns; 0 for one of which the rows say nothing
  */
 export function solveDamped(
   rows: readonly SparseRow[],
   n: number,
   damping: number,
   hold: number,
-  rounds = 2 * n,
 ): Float64Array {
-  // Row after row in one piece: this is gone through in every round.
-  const first = new Int32Array(rows.length + 1);
-  rows.forEach(({ at }, i) => (first[i + 1] = first[i]! + at.length));
-  const at = new Int32Array(first[rows.length]!);
-  const by = new Float64Array(at.length);
-  const diagonal = new Float64Array(n);
-  const r = new Float64Array(n);
-  rows.forEach((row, i) => {
-    // Each row by the root of its weight, on both sides.
-    const root = Math.sqrt(row.weight);
-    row.at.forEach((j, k) => {
-      const v = row.by[k]! * root;
-      at[first[i]! + k] = j;
-      by[first[i]! + k] = v;
-      diagonal[j] = diagonal[j]! + v * v;
-      r[j] = r[j]! + v * root * row.right;
-    });
-  });
+  const first = Int32Array.from({ length: n }, (_, i) => i);
+  for (const { at } of rows) {
+    const least = at.reduce((a, b) => Math.min(a, b), n);
+    for (const i of at) first[i] = Math.min(first[i]!, least);
+  }
+  // Row i has its entries from column first[i] to i, at `base[i] + column`.
+  const base = new Int32Array(n + 1);
+  let size = 0;
+  for (let i = 0; i < n; i++) {
+    base[i] = size - first[i]!;
+    size += i - first[i]! + 1;
+  }
+  const a = new Float64Array(size);
   const x = new Float64Array(n);
-  const held = diagonal.map((d) => d * damping + hold);
-  const scale = diagonal.map((d, i) => 1 / (d + held[i]! || 1));
-  const p = r.map((v, i) => v * scale[i]!);
-  const q = new Float64Array(n);
-  let rho = 0;
-  for (let i = 0; i < n; i++) rho += r[i]! * p[i]!;
-  const enough = 1e-14 * rho;
-  for (let round = 0; round < rounds && rho > enough; round++) {
-    for (let i = 0; i < n; i++) q[i] = held[i]! * p[i]!;
-    for (let i = 0; i < rows.length; i++) {
-      const end = first[i + 1]!;
-      let along = 0;
-      for (let k = first[i]!; k < end; k++) along += by[k]! * p[at[k]!]!;
-      for (let k = first[i]!; k < end; k++) q[at[k]!] = q[at[k]!]! + along * by[k]!;
+  for (const { at, by, weight, right } of rows)
+    for (let k = 0; k < at.length; k++) {
+      const i = at[k]!;
+      const v = weight * by[k]!;
+      x[i] = x[i]! + v * right;
+      const row = base[i]!;
+      for (let m = 0; m < at.length; m++) if (at[m]! <= i) a[row + at[m]!]! += v * by[m]!;
     }
-    let pq = 0;
-    for (let i = 0; i < n; i++) pq += p[i]! * q[i]!;
-    if (!(pq > 0)) break;
-    const step = rho / pq;
-    let next = 0;
-    for (let i = 0; i < n; i++) {
-      x[i] = x[i]! + step * p[i]!;
-      r[i] = r[i]! - step * q[i]!;
-      next += r[i]! * r[i]! * scale[i]!;
+  for (let i = 0; i < n; i++) {
+    const row = base[i]!;
+    for (let j = first[i]!; j < i; j++) {
+      const other = base[j]!;
+      let sum = a[row + j]!;
+      for (let k = Math.max(first[i]!, first[j]!); k < j; k++) sum -= a[row + k]! * a[other + k]!;
+      a[row + j] = sum / a[other + j]!;
     }
-    const on = next / rho;
-    rho = next;
-    for (let i = 0; i < n; i++) p[i] = r[i]! * scale[i]! + on * p[i]!;
+    const own = a[row + i]!;
+    let left = own * (1 + damping) + hold;
+    for (let k = first[i]!; k < i; k++) left -= a[row + k]! * a[row + k]!;
+    // Nothing is left where nothing is said: the unknown stays.
+    a[row + i] = left > 1e-12 * own ? Math.sqrt(left) : Infinity;
+  }
+  for (let i = 0; i < n; i++) {
+    let sum = x[i]!;
+    for (let k = first[i]!; k < i; k++) sum -= a[base[i]! + k]! * x[k]!;
+    x[i] = sum / a[base[i]! + i]!;
+  }
+  for (let i = n - 1; i >= 0; i--) {
+    x[i] = x[i]! / a[base[i]! + i]!;
+    for (let k = first[i]!; k < i; k++) x[k] = x[k]! - a[base[i]! + k]! * x[i]!;
   }
   return x;
 }

@@ -1,7 +1,7 @@
 import { nearestParabola } from '../geometry/parabola';
 import { add, cross, distance, dot, mix, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineIntersection } from '../geometry/intersect';
-import { acrossAt, formBetween, hillTop, type FieldTiles } from './field';
+import { acrossAt, formBetween, formsAlong, hillTop, type FieldTiles } from './field';
 
 /** A line along a picture's edge, between pixels. */
 export interface EdgeTrack {
@@ -11,11 +11,9 @@ export interface EdgeTrack {
   readonly corners: readonly number[];
 }
 
-/** Strength across (nx, ny): slope of an edge field, bend of a line field, whichever sign it has. */
-const strengthAcross = (field: FieldTiles, x: number, y: number, n: Point): number => {
-  const v = formBetween(field, x, y, n.x, n.y);
-  return field.kind === 'edge' ? Math.sqrt(Math.max(0, v)) : Math.abs(v);
-};
+/** Strength by the field's form across an edge: slope of an edge field, bend of a line field, whichever sign it has. */
+const strengthOf = (field: FieldTiles, form: number): number =>
+  field.kind === 'edge' ? Math.sqrt(Math.max(0, form)) : Math.abs(form);
 
 /** Slopes of an edge field, bends of a line field, below which there is nothing to go along; OKLab units. */
 export const LEAST: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.012, line: 0.004 };
@@ -39,10 +37,8 @@ function peakAcross(field: FieldTiles, p: Point, n: Point, reach: number): { off
   // Two steps more to either side, for the top of the hill.
   const count = 2 * half + 5;
   if (row.length < count) row = new Float64Array(count);
-  for (let i = 0; i < count; i++) {
-    const o = (i - half - 2) * STEP;
-    row[i] = strengthAcross(field, p.x + o * n.x, p.y + o * n.y, n);
-  }
+  formsAlong(field, p, n, -(half + 2) * STEP, STEP, count, row);
+  for (let i = 0; i < count; i++) row[i] = strengthOf(field, row[i]!);
   let best = half + 2;
   let most = -1;
   for (let i = 2; i <= 2 * half + 2; i++) {
@@ -149,7 +145,7 @@ export function followEdge(field: FieldTiles, from: Point, way: Point, most: num
   const { width, height } = field.raster;
   const out: Point[] = [];
   let [p, d] = [from, way];
-  let usual = strengthAcross(field, p.x, p.y, { x: d.y, y: -d.x });
+  let usual = strengthOf(field, formBetween(field, p.x, p.y, d.y, -d.x));
   for (let i = 0; i < most; i++) {
     const ahead = add(p, d);
     if (ahead.x < 0 || ahead.y < 0 || ahead.x > width || ahead.y > height) break;

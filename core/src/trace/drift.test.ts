@@ -39,6 +39,15 @@ describe('drift on a disc', () => {
     }
   });
 
+  it('is the same where the path is looked at in few places', () => {
+    const drawn = circlePath(80.3, 79.6, 48);
+    for (const spacing of [2, 3.5]) {
+      const { value } = measureDrift(drawn, seen(disc, 160), { ...REACH, spacing });
+      expect(value.length).toBe(4 * Math.round((24 * Math.PI) / spacing));
+      for (const v of value) expect(Math.abs(v - 2)).toBeLessThan(0.1);
+    }
+  });
+
   it('stays within a quarter of a pixel under grain', () => {
     const off = 1.5;
     const { value } = measureDrift(circlePath(80.3, 79.6, 50 - off), seen(disc, 160, 24), REACH);

@@ -2,7 +2,7 @@ import { cubicCurvature, cubicDerivative, cubicPoint, cubicTangent, type Cubic }
 import { unit, type Point } from '../geometry/vector';
 import { pathArea, pathCubics, type Path } from '../path/path';
 import { withoutBumps } from './detail';
-import { formBetween, hillTop, type FieldTiles } from './field';
+import { formsAlong, hillTop, type FieldTiles } from './field';
 
 /** What drift follows: the border between two areas, or the middle of a drawn stroke. */
 export type Follow = 'edge' | 'middle';
@@ -44,8 +44,10 @@ export interface Drift {
   readonly strength: Float64Array;
 }
 
-/** Steps in which the normal is looked along, pixels. */
+/** Steps in which the normal is looked along, pixels; where the path is looked at in few places, longer ones do. */
 const STEP = 0.5;
+const LONG_STEP = 1;
+const FEW = 1.5;
 /** Slopes, and bends, below which there is nothing to speak of, in OKLab units per pixel (squared). */
 const LEAST: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.006, line: 0.0025 };
 /** A track counts where it is this many times as strong as the quiet quarter of what is seen about the path. */
@@ -124,27 +126,28 @@ function chainsOf(path: Path, flip: boolean, spacing: number): { chains: Station
 }
 
 /**
- * Strength of the field along the normal of every station: offsets −reach … reach by half pixels, one row a station. Of a
+ * Strength of the field along the normal of every station: offsets −reach … reach by steps, one row a station. Of a
  * stroke the geometric mean of its borders' strengths, `beside` to either side.
  */
 function profiles(
   stations: readonly Station[],
   field: FieldTiles,
   half: number,
+  step: number,
   beside: number,
 ): Float32Array {
   const wide = 2 * half + 1;
   const out = new Float32Array(stations.length * wide);
+  const other = new Float32Array(beside > 0 ? wide : 0);
   stations.forEach(({ at, n }, i) => {
-    const form = (o: number): number => formBetween(field, at.x + o * n.x, at.y + o * n.y, n.x, n.y);
+    const from = i * wide;
+    formsAlong(field, at, n, -half * step - beside, step, wide, out, from);
+    if (field.kind === 'line') return;
+    if (beside > 0) formsAlong(field, at, n, -half * step + beside, step, wide, other);
     for (let k = 0; k < wide; k++) {
-      const o = (k - half) * STEP;
-      out[i * wide + k] =
-        field.kind === 'line'
-          ? form(o)
-          : beside > 0
-            ? Math.sqrt(Math.sqrt(Math.max(0, form(o - beside) * form(o + beside))))
-            : Math.sqrt(Math.max(0, form(o)));
+      const v = out[from + k]!;
+      const strong = beside > 0 ? Math.sqrt(Math.max(0, v * other[k]!)) : v;
+      out[from + k] = Math.sqrt(Math.max(0, strong));
     }
   });
   return out;
@@ -167,34 +170,43 @@ function towards(rows: Float32Array[], wide: number): void {
   for (const row of rows) for (let i = 0; i < row.length; i++) row[i] = Math.max(0, sign * row[i]!);
 }
 
-/** Neighbouring stations averaged by weights 1 4 6 4 1, so that grain matters less. */
+/** Weights of a station's two neighbours to either side and of itself, by which grain matters less. */
+const CALM = [1, 4, 6, 4, 1] as const;
+
 function smoothed(rows: Float32Array, count: number, wide: number, ring: boolean): Float32Array {
   const out = new Float32Array(rows.length);
   for (let i = 0; i < count; i++) {
-    let sum = 0;
     const to = i * wide;
-    for (let w = -2; w <= 2; w++) {
-      const j = ring ? (i + w + count) % count : i + w;
+    // Beyond an end there is nothing to count.
+    const [from, weight] = [
+      [0, 0, 0, 0, 0],
+      [0, 0, 0, 0, 0],
+    ];
+    let sum = 0;
+    for (let w = 0; w < 5; w++) {
+      const j = ring ? (i + w - 2 + count) % count : i + w - 2;
       if (j < 0 || j >= count) continue;
-      const weight = w === 0 ? 6 : w === 1 || w === -1 ? 4 : 1;
-      sum += weight;
-      const from = j * wide;
-      for (let k = 0; k < wide; k++) out[to + k] = out[to + k]! + weight * rows[from + k]!;
+      sum += CALM[w]!;
+      from[w] = j * wide;
+      weight[w] = CALM[w]!;
     }
-    const share = 1 / sum;
-    for (let k = 0; k < wide; k++) out[to + k] = out[to + k]! * share;
+    const [a, b, c, d, e] = from as Five;
+    const [va, vb, vc, vd, ve] = weight.map((v) => v / sum) as Five;
+    for (let k = 0; k < wide; k++)
+      out[to + k] = va * rows[a + k]! + vb * rows[b + k]! + vc * rows[c + k]! + vd * rows[d + k]! + ve * rows[e + k]!; // prettier-ignore
   }
   return out;
 }
+type Five = [number, number, number, number, number];
 
-/** Cost of leaving the track or coming back to it, of moving aside by a step, and of lying far off. */
+/** Cost of leaving the track or coming back to it, of moving aside by a pixel, and of lying far off. */
 const SWITCH = 1.2;
-const ASIDE = 0.06;
+const ASIDE = 0.12;
 const FAR = 0.12;
-/** Steps that a track may move aside along each pixel. */
-const MOST_ASIDE = 2;
+/** Pixels that a track may move aside along each pixel. */
+const MOST_ASIDE = 1;
 
-/** A ring's track goes on so many stations beyond its seam either way, so that it is one there too. */
+/** A ring's track goes on so far beyond its seam either way, so that it is one there too, pixels. */
 const LAP = 160;
 
 /**
@@ -205,60 +217,84 @@ function track(
   rows: Float32Array,
   count: number,
   half: number,
+  step: number,
   threshold: number,
   ring: boolean,
-  aside: number,
+  spacing: number,
 ): Int32Array {
   const wide = 2 * half + 1;
-  const lap = ring ? Math.min(count >> 1, LAP) : 0;
-  const total = count + 2 * lap;
-  const from = new Int16Array(total * (wide + 1));
-  let cost = new Float64Array(wide + 1);
-  let next = new Float64Array(wide + 1);
   const none = wide;
+  const aside = Math.ceil((MOST_ASIDE * spacing) / step);
+  const lap = ring ? Math.min(count >> 1, Math.ceil(LAP / spacing)) : 0;
+  const total = count + 2 * lap;
+  /** Of each station the cost so far at every offset, and at "no edge"; before the first one all cost nothing. */
+  const each = wide + 1;
+  const costs = new Float64Array((total + 1) * each);
   const far = Float64Array.from({ length: wide }, (_, k) => (FAR * Math.abs(k - half)) / half);
   const twice = 2 * threshold;
+  // Room beyond both ends, where nothing can come from.
+  let near = new Float64Array(wide + 2 * aside).fill(Infinity);
+  let nearer = near.slice();
   for (let i = 0; i < total; i++) {
     const row = ((i + count - lap) % count) * wide;
-    const back = i * (wide + 1);
+    const before = i * each;
+    const here = before + each;
     let best = Infinity;
-    let bestAt = none;
     for (let k = 0; k < wide; k++) {
-      const c = cost[k]!;
-      if (c < best) {
-        best = c;
-        bestAt = k;
-      }
+      const c = costs[before + k]!;
+      near[aside + k] = c;
+      best = Math.min(best, c);
     }
-    const comes = cost[none]! + SWITCH;
+    // The least within reach aside: within one step, then three, and so on, each from the one before.
+    for (let reached = 0; reached < aside;) {
+      const s = Math.min(reached + 1, aside - reached);
+      const toll = s * step * ASIDE;
+      for (let k = aside; k < aside + wide; k++)
+        nearer[k] = Math.min(near[k]!, Math.min(near[k - s]!, near[k + s]!) + toll);
+      [near, nearer] = [nearer, near];
+      reached += s;
+    }
+    const stays = costs[before + none]!;
+    const comes = stays + SWITCH;
     for (let k = 0; k < wide; k++) {
-      let least = comes;
-      let at = none;
-      const low = k > aside ? k - aside : 0;
-      const high = k + aside < wide ? k + aside : wide - 1;
-      for (let m = low; m <= high; m++) {
-        const c = cost[m]! + ASIDE * (m > k ? m - k : k - m);
-        if (c < least) {
-          least = c;
-          at = m;
-        }
-      }
       const s = rows[row + k]!;
-      next[k] = least - s / (s + twice) + far[k]!;
-      from[back + k] = at;
+      costs[here + k] = Math.min(near[aside + k]!, comes) - s / (s + twice) + far[k]!;
     }
-    const stays = cost[none]!;
-    const leaves = best + SWITCH;
-    next[none] = Math.min(stays, leaves) - 1 / 3;
-    from[back + none] = stays <= leaves ? none : bestAt;
-    [cost, next] = [next, cost];
+    costs[here + none] = Math.min(stays, best + SWITCH) - 1 / 3;
   }
-  let k = 0;
-  for (let m = 1; m <= wide; m++) if (cost[m]! < cost[k]!) k = m;
+  /** The cheapest offset from `low` to `high` to have come from, `toll` a step away from `k`; "no edge" where `least` is less. */
+  const cameFrom = (
+    at: number,
+    low: number,
+    high: number,
+    k: number,
+    toll: number,
+    least: number,
+  ): number => {
+    let from = none;
+    for (let m = low; m <= high; m++) {
+      const c = costs[at + m]! + toll * Math.abs(m - k);
+      if (c < least) [least, from] = [c, m];
+    }
+    return from;
+  };
+  let k = cameFrom(total * each, 0, wide - 1, 0, 0, costs[total * each + none]!);
   const out = new Int32Array(count);
   for (let i = total - 1; i >= 0; i--) {
     if (i >= lap && i < lap + count) out[(i + count - lap) % count] = k === none ? -1 : k;
-    k = from[i * (wide + 1) + k]!;
+    const before = i * each;
+    const stays = costs[before + none]!;
+    k =
+      k === none
+        ? cameFrom(before, 0, wide - 1, 0, 0, stays - SWITCH)
+        : cameFrom(
+            before,
+            Math.max(0, k - aside),
+            Math.min(wide - 1, k + aside),
+            k,
+            step * ASIDE,
+            stays + SWITCH,
+          );
   }
   return out;
 }
@@ -277,10 +313,11 @@ export function measureDrift(
   { reach, flip = false, spacing = 1, stroke = 0, detail = 0 }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
-  const half = Math.max(2, Math.min(80, Math.round(reach / STEP)));
+  const step = spacing > FEW ? LONG_STEP : STEP;
+  const half = Math.max(2, Math.min(80, Math.round(reach / step)));
   const wide = 2 * half + 1;
   const { chains, ring } = chainsOf(path, flip, spacing);
-  const raw = chains.map((c) => profiles(c, field, half, stroke / 2));
+  const raw = chains.map((c) => profiles(c, field, half, step, stroke / 2));
   if (field.kind === 'line') towards(raw, wide);
   const rows = raw.map((r, i) => smoothed(r, chains[i]!.length, wide, ring));
   const values: { station: Station; value: number; strength: number }[] = [];
@@ -290,10 +327,11 @@ export function measureDrift(
   const variance = field.kind === 'edge' ? field.blur ** 2 + 0.25 : 0;
   const tightest = 1 / (4 * field.blur);
   const pulled = (bend: number): number => (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
+  const pixel = Math.round(1 / step);
   chains.forEach((stations, c) => {
     const row = rows[c]!;
     const threshold = thresholdOf(row, wide, field, reach);
-    const ks = track(row, stations.length, half, threshold, ring, Math.ceil(MOST_ASIDE * spacing));
+    const ks = track(row, stations.length, half, step, threshold, ring, spacing);
     const found = stations.map((station, i) => {
       let k = ks[i]!;
       const inside =
@@ -304,8 +342,8 @@ export function measureDrift(
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
       if (k === 0 || k === wide - 1 || s(k) < threshold) return { station, value: NaN, strength: s(k) };
-      const off = hillTop(s(Math.max(0, k - 2)), s(k), s(Math.min(wide - 1, k + 2)));
-      return { station, value: (k - half + off) * STEP + pulled(station.bend), strength: s(k) };
+      const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel))) / 2;
+      return { station, value: (k - half) * step + off + pulled(station.bend), strength: s(k) };
     });
     if (!ring)
       quietEnds(
@@ -354,7 +392,7 @@ export function measureDrift(
 function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles, reach: number): number {
   // A stroke's bend falls with the square of the blur it takes to see it.
   const least = kind === 'line' ? LEAST.line * Math.min(1, (2.5 / blur) ** 2) : LEAST.edge;
-  const grain = ABOVE_NOISE * quiet(row);
+  const grain = ABOVE_NOISE * quiet(row, wide);
   if (reach >= 4 * blur) return Math.max(least, grain);
   const tops: number[] = [];
   for (let i = 0; i < row.length; i += wide) tops.push(Math.max(...row.subarray(i, i + wide)));
@@ -362,9 +400,13 @@ function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles
   return Math.max(least, Math.min(grain, 0.35 * (tops[tops.length >> 1] ?? 0)));
 }
 
+/** Values looked at for what is quiet, about so many. */
+const LOOKED = 2000;
 /** The strength below which the quiet quarter of what is seen lies. */
-function quiet(row: Float32Array): number {
-  const step = Math.max(1, Math.ceil(row.length / 4000));
+function quiet(row: Float32Array, wide: number): number {
+  let step = Math.max(1, Math.ceil(row.length / LOOKED));
+  // Every offset has its turn.
+  while (step > 1 && (wide % step === 0 || step % wide === 0)) step++;
   const some = Float32Array.from({ length: Math.floor(row.length / step) }, (_, i) => row[i * step]!).sort();
   return some[Math.floor(some.length / 4)] ?? 0;
 }

@@ -2,7 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { rgbToOklab } from '../colour/oklab';
 import { anchor, circlePath, pathOf } from '../testing';
 import type { Raster } from '../picture/raster';
-import { BINOMIAL_BLUR, edgeField, fieldTiles, formBetween, lineField, tileAt, tilesOf } from './field';
+import {
+  BINOMIAL_BLUR,
+  edgeField,
+  fieldTiles,
+  formBetween,
+  formsAlong,
+  lineField,
+  tileAt,
+  tilesOf,
+} from './field';
 import { likelyFollow } from './follow';
 import { painted } from './testing';
 import { measureWeight } from './weight';
@@ -133,5 +142,31 @@ describe('the weight of a stroke', () => {
     expect(measureWeight(path, half, 20)).toBeNull();
     expect(measureWeight(pathOf([anchor(5, 5)]), flat, 20)).toBeNull();
     expect(() => measureWeight(path, flat, 0)).toThrow(RangeError);
+  });
+});
+
+describe('the field along a line', () => {
+  const field = fieldTiles(noise, 'edge', BINOMIAL_BLUR);
+  // Reference: the same places one by one, which is the sum written out.
+  it.each([
+    ['in one tile', 40, 50, 0],
+    ['across a tile’s side', 126, 60, 0.3],
+    ['across a tile’s corner', 127, 127, 2.4],
+    ['from the picture out', 146, 8, -0.7],
+    ['outside', -30, 170, 1],
+  ])('%s is what it is at each place', (_, x, y, turn) => {
+    const n = { x: Math.cos(turn), y: Math.sin(turn) };
+    const out = new Float64Array(45).fill(7);
+    formsAlong(field, { x, y }, n, -10, 0.5, 41, out, 2);
+    for (let k = 0; k < 41; k++) {
+      const o = -10 + k / 2;
+      expect(out[2 + k]).toBeCloseTo(formBetween(field, x + o * n.x, y + o * n.y, n.x, n.y), 9);
+    }
+    expect([out[1], out[43]]).toEqual([7, 7]);
+  });
+  it('of no places asks nothing', () => {
+    const out = new Float64Array(1).fill(7);
+    formsAlong(field, { x: 5, y: 5 }, { x: 1, y: 0 }, 0, 1, 0, out);
+    expect(out[0]).toBe(7);
   });
 });

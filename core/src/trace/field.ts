@@ -1,3 +1,4 @@
+import type { Point } from '../geometry/vector';
 import type { Raster } from '../picture/raster';
 
 /** What a field tells of a picture: where areas meet, or where drawn strokes run. */
@@ -244,7 +245,6 @@ export function edgeField(raster: Raster, options: FieldOptions): Field {
     return plane;
   });
   const field = { x0, y0, width, height, xx: new Float32Array(width * height), xy: new Float32Array(width * height), yy: new Float32Array(width * height) }; // prettier-ignore
-  const { xx, xy, yy } = field;
   const [L, A, B, O] = soft as [Float32Array, Float32Array, Float32Array, Float32Array?];
   slopes(L, A, B, field);
   if (O) addSlopes(O, field);
@@ -443,6 +443,69 @@ export function formBetween(field: FieldTiles, x: number, y: number, nx: number,
     formAt(field, i, j + 1, nx, ny) * (1 - a) * b +
     formAt(field, i + 1, j + 1, nx, ny) * a * b
   );
+}
+
+/**
+ * The field's quadratic form along (nx, ny) at places in a row that way: at (x, y) + (first + k step) (nx, ny) for `count`
+ * whole k from 0, into `out` from `at` on. The same as `formBetween` at each, told in one go.
+ */
+export function formsAlong(
+  field: FieldTiles,
+  { x, y }: Point,
+  { x: nx, y: ny }: Point,
+  first: number,
+  step: number,
+  count: number,
+  out: Float32Array | Float64Array,
+  at = 0,
+): void {
+  const { width, height } = field.raster;
+  const u0 = x - 0.5 + first * nx;
+  const v0 = y - 0.5 + first * ny;
+  const du = step * nx;
+  const dv = step * ny;
+  const u1 = u0 + (count - 1) * du;
+  const v1 = v0 + (count - 1) * dv;
+  const left = Math.min(u0, u1);
+  const top = Math.min(v0, v1);
+  const right = Math.max(u0, u1) + 1;
+  const bottom = Math.max(v0, v1) + 1;
+  const ti = (left / TILE) | 0;
+  const tj = (top / TILE) | 0;
+  const within = left >= 0 && top >= 0 && right < width && bottom < height;
+  if (!within || ((right / TILE) | 0) !== ti || ((bottom / TILE) | 0) !== tj) {
+    // Halved until each piece lies in one tile; what lies off the picture, or between tiles, one by one.
+    const half = within ? count >> 1 : 0;
+    if (half > 0) {
+      formsAlong(field, { x, y }, { x: nx, y: ny }, first, step, half, out, at);
+      formsAlong(field, { x, y }, { x: nx, y: ny }, first + half * step, step, count - half, out, at + half);
+    } else
+      for (let k = 0; k < count; k++)
+        out[at + k] = formBetween(field, u0 + k * du + 0.5, v0 + k * dv + 0.5, nx, ny);
+    return;
+  }
+  let tile = field.last;
+  if (tile?.x0 !== ti * TILE || tile.y0 !== tj * TILE) field.last = tile = tileAt(field, ti, tj);
+  const { width: w, xx, xy, yy, x0, y0 } = tile;
+  const nxx = nx * nx;
+  const nxy = 2 * nx * ny;
+  const nyy = ny * ny;
+  for (let k = 0; k < count; k++) {
+    const u = u0 + k * du;
+    const v = v0 + k * dv;
+    const i = u | 0;
+    const j = v | 0;
+    const a = u - i;
+    const b = v - j;
+    const p = (j - y0) * w + i - x0;
+    const q = p + w;
+    const above = nxx * xx[p]! + nxy * xy[p]! + nyy * yy[p]!;
+    const aboveNext = nxx * xx[p + 1]! + nxy * xy[p + 1]! + nyy * yy[p + 1]!;
+    const below = nxx * xx[q]! + nxy * xy[q]! + nyy * yy[q]!;
+    const belowNext = nxx * xx[q + 1]! + nxy * xy[q + 1]! + nyy * yy[q + 1]!;
+    const upper = above + a * (aboveNext - above);
+    out[at + k] = upper + b * (below + a * (belowNext - below) - upper);
+  }
 }
 
 /**

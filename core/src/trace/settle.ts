@@ -44,8 +44,6 @@ export interface Settled {
 /** Times that the edge is tracked anew, and steps towards one track. */
 const ROUNDS = 5;
 const STEPS = 2;
-/** Rounds in which one step is worked out. */
-const SOLVED = 24;
 /** Residuals that a segment gives at most. */
 const EACH = 24;
 /** Weight of staying where there is no edge, and of not sliding along it. */
@@ -265,9 +263,7 @@ function step(path: Path, free: readonly Freedom[], rows: readonly Residual[]): 
   const least = cost(path);
   for (let damping = 1e-3; damping < 1e4; damping *= 12) {
     // A step farther than a handle is long would fold the curve over.
-    const by = solveDamped(system, free.length, damping, HOLD, SOLVED).map((b) =>
-      Math.max(-12, Math.min(12, b)),
-    );
+    const by = solveDamped(system, free.length, damping, HOLD).map((b) => Math.max(-12, Math.min(12, b)));
     const next = free.reduce((p, f, j) => f.move(p, by[j]!), path);
     if (cost(next) < least) return next;
   }

@@ -1,6 +1,6 @@
 import type { Path } from '../path/path';
 import { measureDrift } from './drift';
-import { formBetween, type FieldTiles } from './field';
+import { formsAlong, type FieldTiles } from './field';
 
 /** A drawn stroke's width, and on how much of the path it could be read. */
 export interface StrokeWeight {
@@ -52,12 +52,10 @@ export function measureWeight(path: Path, field: FieldTiles, reach: number): Str
   const count = Math.ceil(reach / STEP);
   /** Distance of the first border that way, or null. */
   const border = (i: number, way: 1 | -1): number | null => {
-    const s = Float64Array.from({ length: count + 1 }, (_, k) => {
-      const o = k * STEP * way;
-      return Math.sqrt(
-        Math.max(0, formBetween(field, x[i]! + o * nx[i]!, y[i]! + o * ny[i]!, nx[i]!, ny[i]!)),
-      );
-    });
+    const form = new Float64Array(count + 1);
+    const n = { x: way * nx[i]!, y: way * ny[i]! };
+    formsAlong(field, { x: x[i]!, y: y[i]! }, n, 0, STEP, count + 1, form);
+    const s = form.map((v) => Math.sqrt(Math.max(0, v)));
     const strongest = s.reduce((a, b) => Math.max(a, b), 0);
     const wide = Math.round(1 / STEP);
     for (let k = 1; k + wide <= count; k++) {
