@@ -1,5 +1,5 @@
-import { cubicLength, lineCubic, type Cubic } from '../geometry/cubic';
-import { nearestOnCubic } from '../geometry/nearest';
+import { cubicLength, cubicPoint, lineCubic, type Cubic } from '../geometry/cubic';
+import { footNear, nearestOnCubic } from '../geometry/nearest';
 import { nearestParabola } from '../geometry/parabola';
 import { add, distance, dot, negate, scale, subtract, unit, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
@@ -84,12 +84,28 @@ const some = (run: Run, from: number, count: number, most: number): Point[] => {
   );
 };
 
-/** How far points of a stretch lie from a cubic; Infinity where the cubic winds. */
-function stretchOff(run: Run, from: number, count: number, cubic: Cubic): { worst: number; mean: number } {
+/**
+ * How far points of a stretch lie from a cubic; Infinity where the cubic winds, or as soon as one lies farther than `limit`.
+ */
+function stretchOff(
+  run: Run,
+  from: number,
+  count: number,
+  cubic: Cubic,
+  limit: number,
+): { worst: number; mean: number } {
   const points = some(run, from, count, JUDGED);
-  let [worst, sum] = [0, 0];
-  for (const p of points) {
-    const d = nearestOnCubic(cubic, p).distance;
+  let [worst, sum, t] = [0, 0, 0];
+  for (let i = 0; i < points.length; i++) {
+    const p = points[i]!;
+    // They lie along it in order: the next foot is not far from the last.
+    t = footNear(cubic, p, Math.max(t, i / points.length));
+    let d = distance(cubicPoint(cubic, t), p);
+    if (d > Math.min(limit, worst)) {
+      const nearest = nearestOnCubic(cubic, p);
+      ({ t, distance: d } = nearest);
+    }
+    if (d > limit) return { worst: Infinity, mean: Infinity };
     worst = Math.max(worst, d);
     sum += d;
   }
@@ -109,18 +125,22 @@ export interface StretchOptions {
 }
 
 /** A cubic along `count` steps of a run from point `from`, and how far off it is: a straight one where that holds as well. */
-export function fitStretch(run: Run, from: number, count: number, options: StretchOptions): Stretch {
+export const fitStretch = (run: Run, from: number, count: number, options: StretchOptions): Stretch =>
+  fitWithin(run, from, count, options, Infinity);
+
+/** The same; how far off it is, is Infinity where that is more than `limit`. */
+function fitWithin(run: Run, from: number, count: number, options: StretchOptions, limit: number): Stretch {
   const { tolerance, about = 8 * tolerance } = options;
   const n = run.points.length;
   const end = wrapped(from + count, n);
   const [a, b] = [run.points[from]!, run.points[end]!];
   const leave = options.leave ?? null;
   const line = lineCubic(a, b);
-  const straight = stretchOff(run, from, count, line);
+  const straight = stretchOff(run, from, count, line, tolerance / 2);
   const way = unit(subtract(b, a));
   // A straight stretch is told by half the tolerance, and goes on in line with what is before.
   const held = (t: Point | null | undefined, w: Point): boolean => !t || dot(t, w) > STRAIGHT;
-  if (straight.worst <= tolerance / 2 && way && held(leave, way) && held(options.arrive, negate(way)))
+  if (straight.worst < Infinity && way && held(leave, way) && held(options.arrive, negate(way)))
     return { cubic: line, count, ...straight };
   // At a corner the curve may arrive as it likes; where the line goes on, so must the next stretch.
   const turns = run.corners.has(end) || (!run.closed && end === n - 1);
@@ -128,7 +148,7 @@ export function fitStretch(run: Run, from: number, count: number, options: Stret
   const arrive = options.arrive ?? (back && negate(back));
   const points = some(run, from, count, FITTED);
   const cubic = fitCubic(points, leave, arrive, TRIAL);
-  return { cubic, count, ...stretchOff(run, from, count, cubic) };
+  return { cubic, count, ...stretchOff(run, from, count, cubic, limit) };
 }
 
 /**
@@ -147,14 +167,14 @@ export function farthestStretch(run: Run, from: number, most: number, options: S
   let good = fitStretch(run, from, 1, options);
   let bad = limit + 1;
   for (let count = Math.min(limit, 16); count > good.count && count < bad;) {
-    const s = fitStretch(run, from, count, options);
+    const s = fitWithin(run, from, count, options, options.tolerance);
     if (s.worst <= options.tolerance) good = s;
     else bad = count;
     count = bad > limit ? Math.min(limit, good.count * 2) : Math.floor((good.count + bad) / 2);
   }
   // A corner not far off may hold although the way to it does not: there the curve arrives as it likes.
   if (good.count < limit && good.count > 0.6 * limit && run.corners.has(wrapped(from + limit, n))) {
-    const whole = fitStretch(run, from, limit, options);
+    const whole = fitWithin(run, from, limit, options, options.tolerance);
     if (whole.worst <= options.tolerance) return whole;
   }
   return good;

@@ -1,17 +1,19 @@
-import { cubicDerivative, cubicPoint, cubicSecondDerivative, type Cubic } from '../geometry/cubic';
+import type { Cubic } from '../geometry/cubic';
 import { solveLinear } from '../geometry/linear';
 import { add, distance, dot, scale, subtract, type Point } from '../geometry/vector';
 
+// Written with plain numbers throughout: Reach and Thin out try thousands of fits while a hand waits.
+
 /** Share of the chord length at each point, 0 to 1. */
-function chordLengths(points: readonly Point[]): number[] {
-  const u = [0];
-  for (let i = 1; i < points.length; i++) u.push(u[i - 1]! + distance(points[i - 1]!, points[i]!));
+function chordLengths(points: readonly Point[]): Float64Array {
+  const u = new Float64Array(points.length);
+  for (let i = 1; i < u.length; i++) u[i] = u[i - 1]! + distance(points[i - 1]!, points[i]!);
   const total = u[u.length - 1]!;
   return total > 0 ? u.map((v) => v / total) : u;
 }
 
 /** Least squares for the two handle lengths along fixed tangents (Schneider 1990, GenerateBezier). */
-function fitLengths(points: readonly Point[], u: number[], t1: Point, t2: Point): Cubic {
+function fitLengths(points: readonly Point[], u: Float64Array, t1: Point, t2: Point): Cubic {
   const p0 = points[0]!;
   const p3 = points[points.length - 1]!;
   let c00 = 0;
@@ -19,20 +21,23 @@ function fitLengths(points: readonly Point[], u: number[], t1: Point, t2: Point)
   let c11 = 0;
   let x0 = 0;
   let x1 = 0;
-  points.forEach((p, i) => {
+  const cosine = dot(t1, t2);
+  for (let i = 0; i < points.length; i++) {
+    const p = points[i]!;
     const t = u[i]!;
     const s = 1 - t;
     const b1 = 3 * s * s * t;
     const b2 = 3 * s * t * t;
-    const a1 = scale(t1, b1);
-    const a2 = scale(t2, b2);
-    const rest = subtract(p, add(scale(p0, s * s * s + b1), scale(p3, b2 + t * t * t)));
-    c00 += dot(a1, a1);
-    c01 += dot(a1, a2);
-    c11 += dot(a2, a2);
-    x0 += dot(a1, rest);
-    x1 += dot(a2, rest);
-  });
+    const from = s * s * s + b1;
+    const to = b2 + t * t * t;
+    const x = p.x - from * p0.x - to * p3.x;
+    const y = p.y - from * p0.y - to * p3.y;
+    c00 += b1 * b1;
+    c01 += b1 * b2 * cosine;
+    c11 += b2 * b2;
+    x0 += b1 * (t1.x * x + t1.y * y);
+    x1 += b2 * (t2.x * x + t2.y * y);
+  }
   const det = c00 * c11 - c01 * c01;
   const chord = distance(p0, p3);
   let l1 = det === 0 ? 0 : (x0 * c11 - x1 * c01) / det;
@@ -51,53 +56,80 @@ function fitLengths(points: readonly Point[], u: number[], t1: Point, t2: Point)
 }
 
 /** Least squares for two wholly free control points. */
-function fitFree(points: readonly Point[], u: number[]): Cubic {
+function fitFree(points: readonly Point[], u: Float64Array): Cubic {
   const p0 = points[0]!;
   const p3 = points[points.length - 1]!;
   let c11 = 0;
   let c12 = 0;
   let c22 = 0;
-  let r1 = { x: 0, y: 0 };
-  let r2 = { x: 0, y: 0 };
-  points.forEach((p, i) => {
+  let [x1, y1, x2, y2] = [0, 0, 0, 0];
+  for (let i = 0; i < points.length; i++) {
+    const p = points[i]!;
     const t = u[i]!;
     const s = 1 - t;
+    const b0 = s * s * s;
     const b1 = 3 * s * s * t;
     const b2 = 3 * s * t * t;
-    const rest = subtract(p, add(scale(p0, s * s * s), scale(p3, t * t * t)));
+    const b3 = t * t * t;
+    const x = p.x - b0 * p0.x - b3 * p3.x;
+    const y = p.y - b0 * p0.y - b3 * p3.y;
     c11 += b1 * b1;
     c12 += b1 * b2;
     c22 += b2 * b2;
-    r1 = add(r1, scale(rest, b1));
-    r2 = add(r2, scale(rest, b2));
-  });
+    x1 += b1 * x;
+    y1 += b1 * y;
+    x2 += b2 * x;
+    y2 += b2 * y;
+  }
   const det = c11 * c22 - c12 * c12;
   if (!(det > 1e-12)) return [p0, p0, p3, p3];
   return [
     p0,
-    scale(subtract(scale(r1, c22), scale(r2, c12)), 1 / det),
-    scale(subtract(scale(r2, c11), scale(r1, c12)), 1 / det),
+    { x: (x1 * c22 - x2 * c12) / det, y: (y1 * c22 - y2 * c12) / det },
+    { x: (x2 * c11 - x1 * c12) / det, y: (y2 * c11 - y1 * c12) / det },
     p3,
   ];
 }
 
 /** Moves each parameter one Newton step towards the foot of its point (Schneider 1990, Reparameterize). */
-function reparameterise(c: Cubic, points: readonly Point[], u: number[]): number[] {
-  return points.map((p, i) => {
+function reparameterise([p0, p1, p2, p3]: Cubic, points: readonly Point[], u: Float64Array): Float64Array {
+  const cx = 3 * (p1.x - p0.x);
+  const cy = 3 * (p1.y - p0.y);
+  const bx = 3 * (p2.x - p1.x) - cx;
+  const by = 3 * (p2.y - p1.y) - cy;
+  const ax = p3.x - p0.x - cx - bx;
+  const ay = p3.y - p0.y - cy - by;
+  const out = new Float64Array(u.length);
+  for (let i = 0; i < u.length; i++) {
+    const p = points[i]!;
     const t = u[i]!;
-    const off = subtract(cubicPoint(c, t), p);
-    const d1 = cubicDerivative(c, t);
-    const slope = dot(d1, d1) + dot(off, cubicSecondDerivative(c, t));
-    if (!(slope > 0)) return t;
-    return Math.min(1, Math.max(0, t - dot(off, d1) / slope));
-  });
+    const x = ((ax * t + bx) * t + cx) * t + p0.x - p.x;
+    const y = ((ay * t + by) * t + cy) * t + p0.y - p.y;
+    const dx = (3 * ax * t + 2 * bx) * t + cx;
+    const dy = (3 * ay * t + 2 * by) * t + cy;
+    const slope = dx * dx + dy * dy + x * (6 * ax * t + 2 * bx) + y * (6 * ay * t + 2 * by);
+    out[i] = slope > 0 ? Math.min(1, Math.max(0, t - (x * dx + y * dy) / slope)) : t;
+  }
+  return out;
 }
 
-const errorOf = (c: Cubic, points: readonly Point[], u: number[]): number =>
-  points.reduce((sum, p, i) => {
-    const d = subtract(cubicPoint(c, u[i]!), p);
-    return sum + dot(d, d);
-  }, 0);
+/** Sum of the squared distances between points and a curve at their parameters. */
+function errorOf([p0, p1, p2, p3]: Cubic, points: readonly Point[], u: Float64Array): number {
+  let sum = 0;
+  for (let i = 0; i < u.length; i++) {
+    const p = points[i]!;
+    const t = u[i]!;
+    const s = 1 - t;
+    const b0 = s * s * s;
+    const b1 = 3 * s * s * t;
+    const b2 = 3 * s * t * t;
+    const b3 = t * t * t;
+    const x = b0 * p0.x + b1 * p1.x + b2 * p2.x + b3 * p3.x - p.x;
+    const y = b0 * p0.y + b1 * p1.y + b2 * p2.y + b3 * p3.y - p.y;
+    sum += x * x + y * y;
+  }
+  return sum;
+}
 
 /** Rounds of Schneider's kind before the refinement, and the most rounds of that. */
 const ROUNDS = 8;
@@ -114,48 +146,57 @@ const REFINEMENTS = 40;
 function refine(
   start: Cubic,
   points: readonly Point[],
-  parameters: number[],
+  parameters: Float64Array,
   ways: readonly [readonly Point[], readonly Point[]],
   rounds: number,
 ): Cubic {
   const [first, second] = ways;
-  const n = first.length + second.length;
+  const each = [...first, ...second];
+  const n = each.length;
+  const row = new Float64Array(n);
   let best = start;
   let u = parameters;
   let least = errorOf(best, points, u);
   let damping = 1e-3;
   for (let round = 0; round < rounds && least > 0 && damping < 1e9; round++) {
-    const normal = Array.from({ length: n }, () => new Array<number>(n).fill(0));
+    const normal = each.map(() => new Array<number>(n).fill(0));
     const right = new Array<number>(n).fill(0);
-    points.forEach((p, i) => {
+    const [p0, p1, p2, p3] = best;
+    for (let i = 0; i < points.length; i++) {
+      const p = points[i]!;
       const t = u[i]!;
-      const d = cubicDerivative(best, t);
-      const speed = Math.hypot(d.x, d.y);
-      if (speed === 0) return;
-      const across = { x: -d.y / speed, y: d.x / speed };
-      const off = dot(across, subtract(p, cubicPoint(best, t)));
-      const b1 = 3 * (1 - t) * (1 - t) * t;
-      const b2 = 3 * (1 - t) * t * t;
-      const row = [...first.map((w) => b1 * dot(across, w)), ...second.map((w) => b2 * dot(across, w))];
+      const s = 1 - t;
+      const b0 = s * s * s;
+      const b1 = 3 * s * s * t;
+      const b2 = 3 * s * t * t;
+      const b3 = t * t * t;
+      const dx = s * s * (p1.x - p0.x) + 2 * s * t * (p2.x - p1.x) + t * t * (p3.x - p2.x);
+      const dy = s * s * (p1.y - p0.y) + 2 * s * t * (p2.y - p1.y) + t * t * (p3.y - p2.y);
+      const speed = Math.hypot(dx, dy);
+      if (speed === 0) continue;
+      const nx = -dy / speed;
+      const ny = dx / speed;
+      const off = nx * (p.x - b0 * p0.x - b1 * p1.x - b2 * p2.x - b3 * p3.x) + ny * (p.y - b0 * p0.y - b1 * p1.y - b2 * p2.y - b3 * p3.y); // prettier-ignore
+      for (let j = 0; j < n; j++) row[j] = (j < first.length ? b1 : b2) * (nx * each[j]!.x + ny * each[j]!.y);
       for (let j = 0; j < n; j++) {
-        right[j]! += row[j]! * off;
-        for (let k = 0; k < n; k++) normal[j]![k]! += row[j]! * row[k]!;
+        const v = row[j]!;
+        right[j]! += v * off;
+        const into = normal[j]!;
+        for (let k = 0; k < n; k++) into[k]! += v * row[k]!;
       }
-    });
-    const size = normal.reduce((sum, row, j) => sum + row[j]!, 0) / n;
+    }
+    const size = normal.reduce((sum, r, j) => sum + r[j]!, 0) / n;
     if (!(size > 0)) break;
-    const step = solveLinear(
-      normal.map((row, j) => row.map((v, k) => (j === k ? v + damping * size : v))),
-      right,
-    );
+    normal.forEach((r, j) => (r[j]! += damping * size));
+    const step = solveLinear(normal, right);
     if (!step) break;
     const moved = (from: Point, along: readonly Point[], at: number): Point =>
       along.reduce((sum, w, k) => add(sum, scale(w, step[at + k]!)), from);
-    const next: Cubic = [best[0], moved(best[1], first, 0), moved(best[2], second, first.length), best[3]];
+    const next: Cubic = [p0, moved(p1, first, 0), moved(p2, second, first.length), p3];
     // A handle along a tangent may not turn round.
     const turned =
-      (first.length === 1 && dot(subtract(next[1], next[0]), first[0]!) < 0) ||
-      (second.length === 1 && dot(subtract(next[2], next[3]), second[0]!) < 0);
+      (first.length === 1 && dot(subtract(next[1], p0), first[0]!) < 0) ||
+      (second.length === 1 && dot(subtract(next[2], p3), second[0]!) < 0);
     const parametersThere = reparameterise(next, points, reparameterise(next, points, u));
     const error = turned ? Infinity : errorOf(next, points, parametersThere);
     if (error < least) {
