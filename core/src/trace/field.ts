@@ -37,25 +37,18 @@ const LINEAR = Float64Array.from({ length: 256 }, (_, v) => {
 /** Clear pixels show white paper; opacity counts besides, so that white on clear has an edge too. */
 const OPACITY = 0.5;
 
-/** Gaussian of unit sum and its derivatives, sampled, for offsets −r … r. */
-function kernels(sigma: number): { g: Float64Array; d: Float64Array; dd: Float64Array; r: number } {
+/** Gaussian of unit sum, sampled for offsets −r … r. */
+function gaussian(sigma: number): { g: Float64Array; r: number } {
   const r = Math.max(2, Math.ceil(3.2 * sigma));
   const g = Float64Array.from({ length: 2 * r + 1 }, (_, i) =>
     Math.exp(-((i - r) ** 2) / (2 * sigma * sigma)),
   );
   const sum = g.reduce((a, b) => a + b, 0);
-  for (let i = 0; i < g.length; i++) g[i]! /= sum;
-  const d = g.map((v, i) => (-(i - r) / (sigma * sigma)) * v);
-  const dd = g.map((v, i) => ((i - r) ** 2 / sigma ** 4 - 1 / (sigma * sigma)) * v);
-  // Sampled, they do not quite give 1 for a slope of 1 and for a bend of 1, nor 0 for flat ground.
-  const first = d.reduce((s, v, i) => s - v * (i - r), 0);
-  for (let i = 0; i < d.length; i++) d[i]! /= first;
-  const flat = dd.reduce((s, v) => s + v, 0);
-  for (let i = 0; i < dd.length; i++) dd[i]! -= flat * g[i]!;
-  const second = dd.reduce((s, v, i) => s + (v * (i - r) ** 2) / 2, 0);
-  for (let i = 0; i < dd.length; i++) dd[i]! /= second;
-  return { g, d, dd, r };
+  return { g: g.map((v) => v / sum), r };
 }
+/** The Gaussian that with a variance of a third more makes a blur: differences of neighbours bring that third. */
+const before = (blur: number): { g: Float64Array; r: number } =>
+  gaussian(Math.sqrt(Math.max(0.1, blur ** 2 - 1 / 3)));
 
 /**
  * Cube roots in even steps from 0 to 1, read at the nearest: a step is a fifth of the darkest one that 8 bits of sRGB can
@@ -232,8 +225,7 @@ function boxOf(raster: Raster, { blur, box }: FieldOptions) {
 export function edgeField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
   const quick = Math.abs(options.blur - BINOMIAL_BLUR) < 1e-3;
-  // A central difference of a Gaussian is a Gaussian's slope, its variance a third larger.
-  const { g, r: margin } = kernels(Math.sqrt(Math.max(0.1, options.blur ** 2 - 1 / 3)));
+  const { g, r: margin } = before(options.blur);
   const r = quick ? BINOMIAL_MARGIN : margin;
   const [w, h] = [width + 2 * r + 2, height + 2 * r + 2];
   const wide = width + 2;
@@ -298,16 +290,25 @@ function addSlopes(plane: Float32Array, { width, height, xx, xy, yy }: Field): v
  */
 export function lineField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
-  const { g, d, dd, r } = kernels(options.blur);
-  const [w, h] = [width + 2 * r, height + 2 * r];
-  const [plane] = planes(raster, x0 - r, y0 - r, w, h) as [Float32Array];
-  return {
-    x0, y0, width, height,
-    xx: down(across(plane, w, h, dd, r, false), width, h, g, r, false),
-    xy: down(across(plane, w, h, d, r, true), width, h, d, r, true),
-    yy: down(across(plane, w, h, g, r, false), width, h, dd, r, false),
-  }; // prettier-ignore
+  const { g, r } = before(options.blur);
+  const margin = r + SECOND.r;
+  const [w, h] = [width + 2 * margin, height + 2 * margin];
+  const [plane] = planes(raster, x0 - margin, y0 - margin, w, h) as [Float32Array];
+  const soft = blurred(plane, w, h, g, r);
+  const [wide, high] = [w - 2 * r, h - 2 * r];
+  const { bend, calm, slope, r: m } = SECOND;
+  const made = (alongX: Float64Array, alongY: Float64Array, odd = false): Float32Array =>
+    down(across(soft, wide, high, alongX, m, odd), width, high, alongY, m, odd);
+  return { x0, y0, width, height, xx: made(bend, calm), xy: made(slope, slope, true), yy: made(calm, bend) };
 }
+
+/** Differences of neighbours for the second derivatives, all with a variance of a third along both axes. */
+const SECOND = {
+  r: 2,
+  bend: Float64Array.of(1, 8, -18, 8, 1).map((v) => v / 12),
+  calm: Float64Array.of(0, 1, 4, 1, 0).map((v) => v / 6),
+  slope: Float64Array.of(0, 1, 0, -1, 0).map((v) => v / 2),
+} as const;
 
 /** Side of a tile in pixels. */
 const TILE = 128;

@@ -11,6 +11,9 @@ const ACROSS = 40;
 /** Pixels that a wire keeps away from what is drawn, but within so many of where it begins. */
 const CLEAR = 2;
 const OPEN = 14;
+/** No cost known, and no step. */
+const NEVER = 0xffffffff;
+const NOWHERE = 255;
 const DIAGONAL = Math.SQRT2;
 const LONGEST_STEP = Math.ceil(DIAGONAL * (MOST + ACROSS)) + 1;
 /** Steps to the eight neighbours. */
@@ -32,10 +35,11 @@ export interface Wire {
   readonly by: Uint8Array;
   /** 1 where the cheapest way is known, 2 where none may go. */
   readonly done: Uint8Array;
-  /** How much edge each pixel has, and which way it goes across; worked out when needed. */
-  readonly edge: Float32Array;
-  readonly nx: Float32Array;
-  readonly ny: Float32Array;
+  /** What a step onto each pixel costs along each of the four axes, a byte each; 0 until worked out. */
+  readonly steps: Uint32Array;
+  /** Pixels of the grid that have been written to, in no order, and how many. */
+  readonly touched: Int32Array;
+  count: number;
   /** Pixels waiting, by their cost (Dial 1969): a ring of as many lists as a step can cost. */
   readonly lists: number[][];
   level: number;
@@ -76,20 +80,20 @@ export function startWire(
   drawn: readonly Point[] = [],
   before?: Wire,
 ): Wire {
-  const size = SIDE * SIDE;
+  const { cost, by, done, steps, touched, lists } = roomOf(before);
   const wire: Wire = {
     field,
     from,
     half: Math.max(least, 0.25 * strengthAt(field, from.x, from.y)),
     x0: from.x - ROOM,
     y0: from.y - ROOM,
-    cost: before?.cost.fill(0xffffffff) ?? new Uint32Array(size).fill(0xffffffff),
-    by: before?.by.fill(255) ?? new Uint8Array(size).fill(255),
-    done: before?.done.fill(0) ?? new Uint8Array(size),
-    edge: before?.edge.fill(-1) ?? new Float32Array(size).fill(-1),
-    nx: before?.nx ?? new Float32Array(size),
-    ny: before?.ny ?? new Float32Array(size),
-    lists: Array.from({ length: LONGEST_STEP + 1 }, () => []),
+    cost,
+    by,
+    done,
+    steps,
+    touched,
+    count: 0,
+    lists,
     level: 0,
     waiting: 1,
   };
@@ -98,12 +102,41 @@ export function startWire(
     if (Math.hypot(px - ROOM, py - ROOM) <= OPEN) continue;
     for (let y = Math.max(0, py - CLEAR); y <= Math.min(SIDE - 1, py + CLEAR); y++)
       for (let x = Math.max(0, px - CLEAR); x <= Math.min(SIDE - 1, px + CLEAR); x++)
-        wire.done[y * SIDE + x] = 2;
+        if (done[y * SIDE + x] === 0) {
+          done[y * SIDE + x] = 2;
+          touched[wire.count++] = y * SIDE + x;
+        }
   }
   const start = ROOM * SIDE + ROOM;
-  wire.cost[start] = 0;
-  wire.lists[0]!.push(start);
+  cost[start] = 0;
+  touched[wire.count++] = start;
+  lists[0]!.push(start);
   return wire;
+}
+
+type Room = Pick<Wire, 'cost' | 'by' | 'done' | 'steps' | 'touched' | 'lists'>;
+/** Room for a wire, as good as new: only what an earlier one wrote is wiped. */
+function roomOf(before: Wire | undefined): Room {
+  const size = SIDE * SIDE;
+  if (!before)
+    return {
+      cost: new Uint32Array(size).fill(NEVER),
+      by: new Uint8Array(size).fill(NOWHERE),
+      done: new Uint8Array(size),
+      steps: new Uint32Array(size),
+      touched: new Int32Array(size),
+      lists: Array.from({ length: LONGEST_STEP + 1 }, () => []),
+    };
+  const { cost, by, done, steps, touched, count, lists } = before;
+  for (let i = 0; i < count; i++) {
+    const at = touched[i]!;
+    cost[at] = NEVER;
+    by[at] = NOWHERE;
+    done[at] = 0;
+    steps[at] = 0;
+  }
+  for (const list of lists) list.length = 0;
+  return before;
 }
 
 /** What the step `way` costs that ends on a pixel with so much edge, across which lies (nx, ny); a whole number. */
@@ -126,12 +159,28 @@ export function edgeOf(
   return { edge: s / (s + half * half), nx, ny };
 }
 
+/** What steps onto a pixel cost along the four axes, a byte each: there and back cost the same. */
+function stepsOnto(wire: Wire, x: number, y: number): number {
+  const { edge, nx, ny } = edgeOf(wire, x, y);
+  return (
+    stepCost(edge, nx, ny, 0) |
+    (stepCost(edge, nx, ny, 1) << 8) |
+    (stepCost(edge, nx, ny, 2) << 16) |
+    (stepCost(edge, nx, ny, 3) << 24)
+  );
+}
+
 /** Finds cheapest ways until the one to a pixel is known, or `most` pixels more are. */
 function expand(wire: Wire, goal: number, most: number): void {
-  const { cost, by, done, edge, nx, ny, lists, field } = wire;
+  const { cost, by, done, steps, touched, lists, field, x0, y0 } = wire;
   const { width, height } = field.raster;
-  let left = most;
-  while (wire.waiting > 0 && !done[goal] && left > 0) {
+  // The part of the grid that lies on the picture.
+  const left = Math.max(0, -x0);
+  const top = Math.max(0, -y0);
+  const right = Math.min(SIDE, width - x0) - 1;
+  const bottom = Math.min(SIDE, height - y0) - 1;
+  let still = most;
+  while (wire.waiting > 0 && !done[goal] && still > 0) {
     const list = lists[wire.level % lists.length]!;
     const at = list.pop();
     if (at === undefined) {
@@ -141,25 +190,20 @@ function expand(wire: Wire, goal: number, most: number): void {
     wire.waiting--;
     if (done[at] || cost[at] !== wire.level) continue;
     done[at] = 1;
-    left--;
+    still--;
     const gy = (at / SIDE) | 0;
     const gx = at - gy * SIDE;
     for (let way = 0; way < 8; way++) {
       const qx = gx + DX[way]!;
       const qy = gy + DY[way]!;
-      if (qx < 0 || qy < 0 || qx >= SIDE || qy >= SIDE) continue;
-      const px = wire.x0 + qx;
-      const py = wire.y0 + qy;
-      if (px < 0 || py < 0 || px >= width || py >= height) continue;
+      if (qx < left || qy < top || qx > right || qy > bottom) continue;
       const q = qy * SIDE + qx;
       if (done[q]) continue;
-      if (edge[q]! < 0) {
-        const e = edgeOf(wire, px, py);
-        edge[q] = e.edge;
-        nx[q] = e.nx;
-        ny[q] = e.ny;
+      if (steps[q] === 0) {
+        steps[q] = stepsOnto(wire, x0 + qx, y0 + qy);
+        touched[wire.count++] = q;
       }
-      const c = wire.level + stepCost(edge[q]!, nx[q]!, ny[q]!, way);
+      const c = wire.level + ((steps[q]! >>> ((way & 3) << 3)) & 255);
       if (c >= cost[q]!) continue;
       cost[q] = c;
       by[q] = way;
@@ -186,7 +230,7 @@ export function wireTo(wire: Wire, to: Point, most = Infinity): Point[] | null {
   for (;;) {
     out.push({ x: wire.x0 + x, y: wire.y0 + y });
     const way = wire.by[y * SIDE + x]!;
-    if (way === 255) break;
+    if (way === NOWHERE) break;
     x -= DX[way]!;
     y -= DY[way]!;
   }
