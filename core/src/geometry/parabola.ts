@@ -1,4 +1,4 @@
-import { add, ORIGIN, scale, subtract, type Point } from './vector';
+import { add, ORIGIN, type Point } from './vector';
 
 /** Where a line through points is at length 0, its slope there, and half its second derivative. */
 export interface Parabola {
@@ -21,25 +21,37 @@ export function nearestParabola(rows: readonly { readonly s: number; readonly p:
   // About the first point, so that far-off coordinates lose nothing.
   const o = rows[0]?.p ?? ORIGIN;
   let [m1, m2, m3, m4] = [0, 0, 0, 0];
-  let [p0, p1, p2] = [ORIGIN, ORIGIN, ORIGIN];
-  for (const { s, p } of rows) {
-    const d = subtract(p, o);
+  let [x0, x1, x2, y0, y1, y2] = [0, 0, 0, 0, 0, 0];
+  for (let i = 0; i < n; i++) {
+    const { s, p } = rows[i]!;
+    const x = p.x - o.x;
+    const y = p.y - o.y;
     const ss = s * s;
-    [m1, m2, m3, m4] = [m1 + s, m2 + ss, m3 + ss * s, m4 + ss * ss];
-    [p0, p1, p2] = [add(p0, d), add(p1, scale(d, s)), add(p2, scale(d, ss))];
+    m1 += s;
+    m2 += ss;
+    m3 += ss * s;
+    m4 += ss * ss;
+    x0 += x;
+    y0 += y;
+    x1 += x * s;
+    y1 += y * s;
+    x2 += x * ss;
+    y2 += y * ss;
   }
   const two = n * m2 - m1 * m1;
-  const along = two > 0 ? scale(subtract(scale(p1, n), scale(p0, m1)), 1 / two) : ORIGIN;
+  const slope = two > 0 ? { x: (n * x1 - m1 * x0) / two, y: (n * y1 - m1 * y0) / two } : ORIGIN;
   const line: Parabola = {
-    at: add(o, scale(subtract(p0, scale(along, m1)), 1 / (n || 1))),
-    slope: along,
+    at: { x: o.x + (x0 - m1 * slope.x) / (n || 1), y: o.y + (y0 - m1 * slope.y) / (n || 1) },
+    slope,
     bend: ORIGIN,
   };
   // Normal equations of c + b s + a s², by Cramer's rule.
   const det = n * (m2 * m4 - m3 * m3) - m1 * (m1 * m4 - m3 * m2) + m2 * (m1 * m3 - m2 * m2);
   if (n < 4 || !(Math.abs(det) > 1e-9 * Math.abs(n * m2 * m4))) return { line, curve: line };
-  const mixed = (k0: number, k1: number, k2: number): Point =>
-    scale(add(add(scale(p0, k0), scale(p1, k1)), scale(p2, k2)), 1 / det);
+  const mixed = (k0: number, k1: number, k2: number): Point => ({
+    x: (k0 * x0 + k1 * x1 + k2 * x2) / det,
+    y: (k0 * y0 + k1 * y1 + k2 * y2) / det,
+  });
   const curve: Parabola = {
     at: add(o, mixed(m2 * m4 - m3 * m3, m2 * m3 - m1 * m4, m1 * m3 - m2 * m2)),
     slope: mixed(m2 * m3 - m1 * m4, n * m4 - m2 * m2, m1 * m2 - n * m3),

@@ -134,6 +134,8 @@ function errorOf([p0, p1, p2, p3]: Cubic, points: readonly Point[], u: Float64Ar
 /** Rounds of Schneider's kind before the refinement, and the most rounds of that. */
 const ROUNDS = 8;
 const REFINEMENTS = 40;
+/** A gain by less than this share in a round: the refinement is quicker from there. */
+const SLOW = 0.1;
 
 /**
  * Refines a fit by damped Gauss–Newton steps on the distances along the curve's normals, which unlike the distances
@@ -252,9 +254,11 @@ export function fitCubic(
     current = fit();
     const error = errorOf(current, points, u);
     if (error >= least) continue;
+    const slow = least - error < SLOW * least;
     best = current;
     bestAt = u;
     least = error;
+    if (slow && rounds > 0) break;
   }
   const free: readonly Point[] = [
     { x: 1, y: 0 },
