@@ -6,6 +6,8 @@ import {
   lineBlur,
   measureDrift,
   nearestOnPath,
+  warmTile,
+  type Point,
   type ReachField,
 } from '@mirrot/core';
 import { clickAlong, pointsAlong } from '../core/src/trace/clicking';
@@ -31,12 +33,16 @@ for (const c of every) {
   const fine =
     c.width === null ? fieldTiles(raster, 'edge', EDGE_BLUR) : fieldTiles(raster, 'line', lineBlur(c.width));
   const field: ReachField = { fine, coarse: fine, ratio: 1 };
+  // As the worker does while nothing is asked: the picture about the pointer is looked at beforehand.
+  const look = (p: Point): void => {
+    while (warmTile(fine, p, 260));
+  };
   const rows: { own: number; anchors: number; off: number; worst: number }[] = [];
   const times: number[] = [];
   for (const { name, truth } of truths(c)) {
     const seen = driftFigures([measureDrift(truth, fine, { reach: 6 })], 1);
     if (!(seen.measured > (c.width === null ? IN_SIGHT : 0.8) * seen.length && seen.mean < 0.6)) continue;
-    const done = clickAlong(field, truth, TOLERANCE, NEAR, () => performance.now());
+    const done = clickAlong(field, truth, TOLERANCE, NEAR, () => performance.now(), look);
     const off = pointsAlong(done.path).map((p) => nearestOnPath(truth, p)!.distance);
     if (process.env.LOUD) console.log(`   ${name} (in sight ${(seen.measured / seen.length).toFixed(2)}, drift ${seen.mean.toFixed(2)}): ${truth.anchors.length} -> ${done.path.anchors.length} ${mean(off).toFixed(2)} ${done.whole ? '' : 'NOT WHOLE'}\n      ${done.log.join('\n      ')}`); // prettier-ignore
     if (!done.whole) continue;

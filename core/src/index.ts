@@ -227,6 +227,7 @@ export {
   lineField,
   tileAt,
   tilesOf,
+  warmTile,
   type Field,
   type FieldKind,
   type FieldOptions,

@@ -108,16 +108,19 @@ const normalAt = (points: readonly Point[], i: number, reach: number): Point | n
   return d && { x: d.y, y: -d.x };
 };
 
+/** A way that lies no farther off, pixels, is moved onto its edge at once. */
+const NEARBY = 1.5;
+
 /**
- * A rough way along an edge moved onto it: along the normal of each point to the strongest place within reach, twice, with
- * the jags of single pixels taken off.
+ * A rough way along an edge moved onto it: along the normal of each point to the strongest place within reach, twice where
+ * it may lie far off, with the jags of single pixels taken off.
  *
  * @param way in picture pixels, a pixel or so apart
  * @param reach how far the way may lie off the edge
  */
 export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number, spacing = 1): Point[] {
   let points = evenPoints(calmed(way, 2), spacing);
-  for (const within of [reach, Math.min(reach, 1.5)]) {
+  for (const within of reach > NEARBY ? [reach, NEARBY] : [reach]) {
     const from = points;
     points = from.map((p, i) => {
       const n = normalAt(from, i, Math.max(2, Math.round(3 / spacing)));

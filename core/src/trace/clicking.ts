@@ -34,6 +34,7 @@ const ONWARD = 900;
  * clicks there; near its beginning it closes.
  *
  * @param near picture pixels about the pointer within which things attract
+ * @param rest what happens at a place between two questions
  */
 export function clickAlong(
   field: ReachField,
@@ -41,6 +42,7 @@ export function clickAlong(
   tolerance: number,
   near: number,
   clock: () => number = () => 0,
+  rest: (p: Point) => void = () => {},
 ): Clicked {
   const line = pointsAlong(truth);
   const n = line.length;
@@ -53,12 +55,13 @@ export function clickAlong(
     p: Point,
     to?: { at: Point; arrive: Point | null },
   ): Reached | null => {
-    // The wire goes on with each move until it is there.
+    // It goes on with each move until all of it is there.
     for (;;) {
+      rest(p);
       const from = clock();
       const got = reach(field, start, p, { tolerance, near, ...(to ? { to } : {}) }, memory);
       times.push(clock() - from);
-      if (got || !memory.open) return got;
+      if (!memory.open) return got;
     }
   };
   const first = ask(null, line[0]!);

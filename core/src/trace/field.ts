@@ -332,10 +332,12 @@ export const fieldTiles = (raster: Raster, kind: FieldKind, blur: number): Field
   last: null,
 });
 
+const keyOf = (i: number, j: number): number => j * 65_536 + i;
+
 /** The tile in column i, row j; made when it is not there. */
 export function tileAt(field: FieldTiles, i: number, j: number): Field {
   const { raster, kind, blur, tiles } = field;
-  const key = j * 65_536 + i;
+  const key = keyOf(i, j);
   let tile = tiles.get(key);
   if (!tile) {
     const box = {
@@ -347,6 +349,30 @@ export function tileAt(field: FieldTiles, i: number, j: number): Field {
     tiles.set(key, (tile = MAKERS[kind](raster, { blur, box })));
   }
   return tile;
+}
+
+/**
+ * Makes one tile about a place that is not there yet, the nearest first.
+ *
+ * @param far how far from the place tiles are made, pixels
+ * @returns false when there was none left to make
+ */
+export function warmTile(field: FieldTiles, p: Point, far: number): boolean {
+  const { width, height } = field.raster;
+  const first = (v: number): number => Math.max(0, Math.floor((v - far) / TILE));
+  const last = (v: number, size: number): number => Math.floor(Math.min(size - 1, v + far) / TILE);
+  let [least, ti, tj] = [far, -1, -1];
+  for (let j = first(p.y); j <= last(p.y, height); j++)
+    for (let i = first(p.x); i <= last(p.x, width); i++) {
+      if (field.tiles.has(keyOf(i, j))) continue;
+      const dx = Math.max(0, i * TILE - p.x, p.x - (i + 1) * TILE);
+      const dy = Math.max(0, j * TILE - p.y, p.y - (j + 1) * TILE);
+      const d = Math.hypot(dx, dy);
+      if (d <= least) [least, ti, tj] = [d, i, j];
+    }
+  if (ti < 0) return false;
+  tileAt(field, ti, tj);
+  return true;
 }
 
 /** All tiles of a picture: their columns and rows. */
@@ -403,7 +429,7 @@ export function formAt(field: FieldTiles, x: number, y: number, nx: number, ny: 
   const py = y < 0 ? 0 : y >= height ? height - 1 : y;
   const i = (px / TILE) | 0;
   const j = (py / TILE) | 0;
-  const tile = field.tiles.get(j * 65_536 + i) ?? tileAt(field, i, j);
+  const tile = field.tiles.get(keyOf(i, j)) ?? tileAt(field, i, j);
   const k = (py - tile.y0) * tile.width + (px - tile.x0);
   return nx * nx * tile.xx[k]! + 2 * nx * ny * tile.xy[k]! + ny * ny * tile.yy[k]!;
 }

@@ -6,9 +6,16 @@ import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { fieldTiles } from './field';
 import { EDGE_BLUR } from './follow';
-import { reach, reachMemory, type ReachField } from './reach';
+import { reach as ask, reachMemory, type ReachField } from './reach';
 import { painted } from './testing';
 
+/** Asked until all of it is told. */
+const reach: typeof ask = (field, start, pointer, options, memory) => {
+  for (;;) {
+    const got = ask(field, start, pointer, options, memory);
+    if (!memory.open) return got;
+  }
+};
 const INK = [40, 70, 60] as const;
 const PAPER = [235, 228, 210] as const;
 const of = (path: Path, grain = 0, width = 240, height = 240): ReachField => {
@@ -87,6 +94,22 @@ describe('the next segment', () => {
     expect(distance(got.hints[0]!, { x: 165, y: 200 })).toBeLessThan(0.5);
     const there = reach(field, start(50, 70), { x: 187, y: 74 }, WHERE, memory)!;
     expect(there).toMatchObject({ at: got.farthest![3], corner: true, straight: true, farthest: null });
+  });
+
+  it('is told in pieces: first what holds up to the pointer, then its tick, the same as when asked for at once', () => {
+    const [field, memory] = [of(disc), reachMemory()];
+    const told = [];
+    do told.push(ask(field, start(190, 120), { x: 122, y: 194 }, WHERE, memory));
+    while (memory.open);
+    const [last, ...before] = told.toReversed();
+    const first = before.findLast((t) => t !== null)!;
+    expect(first).toMatchObject({ open: true, farthest: null, hints: [] });
+    expect(first.worst).toBeLessThanOrEqual(WHERE.tolerance);
+    expect(last).toMatchObject({ open: false, at: first.at, cubic: first.cubic });
+    expect(last!.farthest).not.toBeNull();
+    // What one segment cannot hold is not shown before its tick is known.
+    const far = ask(field, start(190, 120), { x: 60, y: 84 }, WHERE, memory);
+    expect(memory.open ? far : null).toBeNull();
   });
 
   it('does not go back along what is drawn', () => {

@@ -57,14 +57,19 @@ export interface Reached {
   readonly farthest: Cubic | null;
   /** Turns of the edge where further anchors would stand. */
   readonly hints: readonly Point[];
+  /** The tick, and turns, are not worked out yet: asked again, they are told. */
+  readonly open: boolean;
 }
 
-/** The edge as it runs on from the last anchor, and the longest segment that holds it. */
+/** The edge as it runs on from the last anchor, and the longest segment that holds it, once that is worked out. */
 interface Laid {
   readonly run: Run;
-  readonly farthest: Stretch;
+  readonly farthest: Stretch | null;
   /** The edge ends where the run does; else it is only not followed farther. */
   readonly ended: boolean;
+  /** What it was laid for: a pixel, and where on the run that is. */
+  readonly end: Point;
+  readonly index: number;
 }
 
 /** What is kept from one move of the pointer to the next: the wire of the last anchor, and the edge it led along. */
@@ -72,13 +77,14 @@ export interface ReachMemory {
   wire: Wire | null;
   key: string;
   laid: Laid | null;
-  /** The last question was not answered yet for want of work: asked again, it goes on. */
+  /** The last question was not answered, or not all of it, so as not to take long: asked again, it goes on. */
   open: boolean;
 }
 export const reachMemory = (): ReachMemory => ({ wire: null, key: '', laid: null, open: false });
 
-/** Pixels of the wire that one move of the pointer works out at most; the next move goes on. */
-const MOST_AT_ONCE = 10_000;
+/** Pixels of the wire that one question works out at most; the next goes on. After so many it is enough for one, too. */
+const MOST_AT_ONCE = 8000;
+const ENOUGH_AT_ONCE = 2500;
 /** An edge is followed on so far beyond the pointer, picture pixels. */
 const AHEAD = 260;
 /** Length about a point by which the edge's direction is told, pixels. */
@@ -138,7 +144,7 @@ function turns(run: Run, from: number, leave: Point | null, tolerance: number, m
  * The next segment offered on the picture's edge: the edge between the last anchor and the pointer is found by a live wire
  * (Mortensen and Barrett, 1995), moved onto the edge between pixels, and followed on beyond the pointer; one cubic is
  * fitted to it (Schneider, 1990), leaving as the last anchor does where that is smooth. Of what lies ahead the farthest
- * point is told that one cubic can hold.
+ * point is told that one cubic can hold. What takes long is done a piece a question.
  *
  * @param start the last anchor; null where a path is to begin
  * @param memory kept by the caller from one move to the next
@@ -167,7 +173,7 @@ export function reach(
     const there = corner === null ? onRun(run, at, pointer).at : run.points[at]!;
     if (corner === null && distance(there, pointer) > FARTHEST * near) return null;
     const ring = hints > 0 ? [...turns(run, at, null, tolerance, hints), ...turns(turnedRound(run), run.points.length - 1 - at, null, tolerance, hints)] : []; // prettier-ignore
-    return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, farthest: null, hints: ring }; // prettier-ignore
+    return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, farthest: null, hints: ring, open: false }; // prettier-ignore
   }
   const seed = strongestNear(coarse, small(start.at), 2) ?? { x: Math.floor(start.at.x / ratio), y: Math.floor(start.at.y / ratio) }; // prettier-ignore
   const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
@@ -181,24 +187,32 @@ export function reach(
   }
   const along = { tolerance, leave: start.leave, about: ABOUT };
   // As long as the pointer goes along the edge that is known, nothing about that changes under it.
-  const known = to ? null : memory.laid;
-  if (known) {
-    const at = distance(known.farthest.cubic[3], pointer) <= near ? known.farthest.count : placeOn(known, large(end), 1.5 * ratio + 1); // prettier-ignore
+  if (memory.laid && !to) {
+    const known = withFarthest(memory.laid, along);
+    memory.laid = known;
+    const at = distance(known.farthest.cubic[3], pointer) <= near ? known.farthest.count : placeOn(known, end, large(end), 1.5 * ratio + 1); // prettier-ignore
     if (at !== null) return offered(known, at, pointer, near, along, hints);
   }
+  const before = memory.wire.count;
   const way = wireTo(memory.wire, end, MOST_AT_ONCE);
-  memory.open = !way && isOpen(memory.wire, end);
-  if (!way || way.length < 3) return null;
+  memory.open = way ? memory.wire.count - before > ENOUGH_AT_ONCE : isOpen(memory.wire, end);
+  if (memory.open || !way || way.length < 3) return null;
   const found = edgeAlong(fine, start, way.map(large), ratio, to?.at ?? null);
   if (to) {
     const run = closedOnto(found.run, found.index, start, to);
     const last = run.points.length - 1;
     return answerOf(run, last, fitStretch(run, 0, last, { ...along, arrive: to.arrive }), null, []);
   }
-  const farthest = farthestStretch(found.run, 0, found.run.points.length - 1, along);
-  memory.laid = { run: found.run, ended: found.ended, farthest };
-  return offered(memory.laid, found.index, pointer, near, along, hints);
+  memory.laid = { ...found, end, farthest: null };
+  memory.open = true;
+  const first = offered(memory.laid, found.index, pointer, near, along, 0);
+  return first && first.worst <= tolerance ? { ...first, open: true } : null;
 }
+
+const withFarthest = (laid: Laid, along: StretchOptions): Laid & { readonly farthest: Stretch } => ({
+  ...laid,
+  farthest: laid.farthest ?? farthestStretch(laid.run, 0, laid.run.points.length - 1, along),
+});
 
 /** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
 function edgeAlong(
@@ -244,14 +258,16 @@ function closedOnto(
 }
 
 /** Where on a known edge a place lies; null where it does not, or too little is known beyond it. */
-function placeOn({ run: { points, upTo }, ended }: Laid, p: Point, within: number): number | null {
+function placeOn(laid: Laid, end: Point, p: Point, within: number): number | null {
+  const { points, upTo } = laid.run;
+  if (end.x === laid.end.x && end.y === laid.end.y) return laid.index;
   let [best, near] = [-1, within];
   for (let i = 1; i < points.length; i++) {
     const d = distance(points[i]!, p);
     if (d < near) [best, near] = [i, d];
   }
   if (best < 0) return null;
-  return ended || upTo[points.length - 1]! - upTo[best]! > ENOUGH ? best : null;
+  return laid.ended || upTo[points.length - 1]! - upTo[best]! > ENOUGH ? best : null;
 }
 
 const answerOf = (
@@ -269,6 +285,7 @@ const answerOf = (
   worst,
   farthest: longest,
   hints,
+  open: false,
 });
 
 /** The segment to a place on a known edge: its corner or the tick where one of those attracts. */
@@ -280,29 +297,22 @@ function offered(
   along: StretchOptions,
   hints: number,
 ): Reached | null {
-  const { count } = farthest;
-  const tick = farthest.cubic[3];
+  const count = farthest?.count ?? -1;
   const corner = cornerNear(run, pointer, near);
-  const index = corner !== null && corner > 0 ? corner : distance(tick, pointer) <= near ? count : place;
-  const turn = run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT);
-  const further = hints > 0 ? turns(run, count, turn, along.tolerance, hints) : [];
-  if (index === count) return answerOf(run, count, farthest, null, further);
+  const tick = farthest && distance(farthest.cubic[3], pointer) <= near ? count : place;
+  const index = corner !== null && corner > 0 ? corner : tick;
+  const turn = count < 0 || run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT);
+  const further = hints > 0 && farthest ? turns(run, count, turn, along.tolerance, hints) : [];
+  if (farthest && index === count) return answerOf(run, count, farthest, null, further);
   // Where the edge is not known farther, the end is no tick; where it ends, it is.
-  const isTick = count < run.points.length - 1 || ended;
-  if (index !== place)
-    return answerOf(run, index, fitStretch(run, 0, index, along), isTick ? farthest.cubic : null, further);
+  const longest = farthest && (count < run.points.length - 1 || ended) ? farthest.cubic : null;
+  if (index !== place) return answerOf(run, index, fitStretch(run, 0, index, along), longest, further);
   // It ends right at the pointer, between the places the edge was looked at.
   const { at, nearest } = onRun(run, place, pointer);
   if (distance(at, pointer) > FARTHEST * near) return null;
   const { points } = run;
   const until = runOf([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
-  return answerOf(
-    until,
-    nearest,
-    fitStretch(until, 0, nearest, along),
-    isTick ? farthest.cubic : null,
-    further,
-  );
+  return answerOf(until, nearest, fitStretch(until, 0, nearest, along), longest, further);
 }
 
 /** The point of a run nearest to `p`, between its points too, about the one at `place`. */

@@ -72,6 +72,8 @@ const pointer = (sheet: Point): BedPointer => ({ sheet, screen: { x: sheet.x * 2
 async function hover(p: Point, hints = 0): Promise<void> {
   b.desk.reaching.ask(askReach(b.desk, pointer(p), hints));
   await b.desk.reaching.latest;
+  // The tick comes a moment later.
+  while (b.desk.reaching.offer?.open) await Promise.resolve();
 }
 const path = (): Path => b.shapes[0]!.paths[0]!;
 const steps = (): number => b.desk.history.done.length;

@@ -92,6 +92,8 @@ export function createReaching(
       offer = next && next.hints.length === 0 && stays && offer ? { ...next, hints: offer.hints } : next;
       told = stays ? from : null;
       done(offer);
+      // The tick is told as soon as it is worked out.
+      if (found?.open && !waiting) waiting = { ask, done: () => {} };
     }
     running = false;
   }

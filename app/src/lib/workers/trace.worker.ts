@@ -11,9 +11,12 @@ import {
   reach,
   reachMemory,
   settle,
+  warmTile,
   type FieldTiles,
   type Follow,
+  type Point,
   type Raster,
+  type ReachField,
   type Settled,
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
@@ -57,11 +60,7 @@ function traced(wish: TraceWish): Traced {
 }
 
 /** The picture as the next segment is looked for in it: by pixels about as large as those of the screen. */
-function reachField({ follow, width, shown }: ReachWish): {
-  fine: FieldTiles;
-  coarse: FieldTiles;
-  ratio: number;
-} {
+function reachField({ follow, width, shown }: ReachWish): ReachField {
   const { kind, blur } =
     follow === 'edge' ? fieldFor('edge', null) : { kind: 'line' as const, blur: lineBlur(width) };
   const fine = field(kind, blur);
@@ -74,17 +73,31 @@ function reachField({ follow, width, shown }: ReachWish): {
   return { fine, coarse, ratio: 2 ** level };
 }
 
+/** How far about the pointer the picture is looked at beforehand, while nothing is asked, pixels. */
+const AHEAD = 260;
+let turn = 0;
+async function warmAbout({ fine, coarse, ratio }: ReachField, { x, y }: Point): Promise<void> {
+  const mine = ++turn;
+  const rest = async (): Promise<boolean> => (await pause(), turn === mine);
+  while (await rest()) {
+    if (warmTile(coarse, { x: x / ratio, y: y / ratio }, AHEAD)) continue;
+    if (!warmTile(fine, { x, y }, AHEAD)) return;
+  }
+}
+
 const work: TraceWork = {
   see(key, raster) {
     seen = { key, raster };
     fields = new Map();
     smaller = [raster];
     memory = reachMemory();
+    turn++;
   },
   async reach(key, wish) {
     if (seen?.key !== key) return null;
-    const { fine, coarse, ratio } = reachField(wish);
-    const found = reach({ fine, coarse, ratio }, wish.start, wish.pointer, wish.options, memory);
+    const where = reachField(wish);
+    const found = reach(where, wish.start, wish.pointer, wish.options, memory);
+    void warmAbout(where, wish.pointer);
     return found ?? (memory.open ? 'later' : null);
   },
   async drift(key, wishes) {
