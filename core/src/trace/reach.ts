@@ -83,7 +83,7 @@ export interface ReachMemory {
 export const reachMemory = (): ReachMemory => ({ wire: null, key: '', laid: null, open: false });
 
 /** Pixels of the wire that one question works out at most; the next goes on. After so many it is enough for one, too. */
-const MOST_AT_ONCE = 8000;
+const MOST_AT_ONCE = 5000;
 const ENOUGH_AT_ONCE = 2500;
 /** An edge is followed on so far beyond the pointer, picture pixels. */
 const AHEAD = 260;
