@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { anchor, circlePath, pathOf, squarePath } from '../testing';
+import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { insertAnchor } from '../path/insert';
 import { reversePath, transformPath, type Path } from '../path/path';
 import { driftFigures, measureDrift } from './drift';
@@ -79,7 +79,6 @@ describe('drift where there is little to follow', () => {
     }
     expect(driftFigures([measureDrift(pathOf([anchor(3, 3)]), flat, REACH)], 1)).toMatchObject({
       measured: 0,
-      worstAt: -1,
     });
     expect(() => measureDrift(off, flat, { reach: 0 })).toThrow(RangeError);
   });
@@ -153,12 +152,31 @@ describe('figures', () => {
     const drift = measureDrift(moved, seen(square, 160), REACH);
     const all = driftFigures([drift], 1);
     expect(all.worst).toBeCloseTo(-3, 1);
-    expect(drift.segment[all.worstAt]).toBe(1);
     expect(all.mean).toBeCloseTo(3 / 4, 1);
     expect(all.within).toBeCloseTo(3 / 4, 1);
     expect(all.most).toBeCloseTo(3, 1);
     expect(driftFigures([drift], 1, 0).mean).toBeLessThan(0.1);
     expect(driftFigures([drift], 1, 1).mean).toBeCloseTo(3, 1);
     expect(all.length).toBeCloseTo(326, 0);
+  });
+
+  // Reference: all sizes put in order and their lengths added up.
+  it('say the size that 95 % of the length stays within, however sizes are spread', () => {
+    const random = seeded(5);
+    const blank = (n: number) => ({ segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n), nx: new Float64Array(n), ny: new Float64Array(n), strength: new Float64Array(n) }); // prettier-ignore
+    for (const n of [1, 2, 19, 20, 21, 500])
+      for (const power of [0, 1, 6, 30]) {
+        const drift = {
+          ...blank(n),
+          weight: Float64Array.from({ length: n }, () => 0.5 + random()),
+          value: Float64Array.from({ length: n }, () => 8 * random() ** power * (random() < 0.5 ? -1 : 1)),
+        };
+        const sorted = [...drift.value].map((v, i) => ({ size: Math.abs(v), weight: drift.weight[i]! }));
+        sorted.sort((a, b) => a.size - b.size);
+        const long = sorted.reduce((s, { weight }) => s + weight, 0);
+        let upTo = 0;
+        const most = sorted.find(({ weight }) => (upTo += weight) >= 0.95 * long - 1e-9)!.size;
+        expect(driftFigures([drift], 1).most).toBe(most);
+      }
   });
 });
