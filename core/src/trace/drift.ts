@@ -401,7 +401,7 @@ function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles
 }
 
 /** Values looked at for what is quiet, about so many. */
-const LOOKED = 2000;
+const LOOKED = 800;
 /** The strength below which the quiet quarter of what is seen lies. */
 function quiet(row: Float32Array, wide: number): number {
   let step = Math.max(1, Math.ceil(row.length / LOOKED));

@@ -41,8 +41,8 @@ export interface Settled {
   readonly after: DriftFigures;
 }
 
-/** Times that the edge is tracked anew, and steps towards one track. */
-const ROUNDS = 5;
+/** Times that the edge is tracked, and steps towards one track. */
+const ROUNDS = 6;
 const STEPS = 2;
 /** Residuals that a segment gives at most. */
 const EACH = 24;
@@ -324,23 +324,24 @@ export function settle(
 ): Settled {
   const chosen = only ? new Set(only) : null;
   const { form: _form, ...plain } = path;
-  // As many places as are looked at; for the figures half as many again.
+  // As many places as are looked at.
   const spacing = Math.max(1, Math.min(4, pathLength(path) / (EACH * Math.max(1, segmentCount(path)))));
-  const fine = { ...where, spacing: Math.max(1, spacing / 1.5) };
-  const first = measureDrift(path, field, fine);
+  const measure = (p: Path): Drift => measureDrift(p, field, { ...where, spacing });
+  const first = measure(path);
   const before = driftFigures([first], tolerance);
   const nothing: Settled = { path, before, after: before };
   if (!(before.measured > 0) || segmentCount(path) === 0) return nothing;
   let current: Path = jointed(bent(plain, first, chosen));
-  let best: { path: Path; mean: number } = { path, mean: before.mean };
+  let best = nothing;
   for (let round = 0; round < ROUNDS; round++) {
-    const drift = measureDrift(current, field, { ...where, spacing });
-    const figures = driftFigures([drift], tolerance);
-    if (round > 0 && figures.measured >= 0.9 * before.measured && figures.mean < best.mean) {
-      const settledEnough = figures.mean > 0.96 * best.mean;
-      best = { path: withKinds(current, path), mean: figures.mean };
+    const drift = current === plain ? first : measure(current);
+    const after = driftFigures([drift], tolerance);
+    if (round > 0 && after.measured >= 0.9 * before.measured && after.mean < best.after.mean) {
+      const settledEnough = after.mean > 0.96 * best.after.mean;
+      best = { path: withKinds(current, path), before, after };
       if (settledEnough) break;
     }
+    if (round === ROUNDS - 1) break;
     if (round === 2) current = bent(current, drift, chosen);
     const rows = wanted(current, drift, field.blur, chosen);
     const free = freedoms(current, anchors, chosen);
@@ -353,8 +354,5 @@ export function settle(
     if (next === current) break;
     current = next;
   }
-  const after = driftFigures([measureDrift(best.path, field, fine)], tolerance);
-  return best.path !== path && after.mean < before.mean - BETTER
-    ? { path: best.path, before, after }
-    : nothing;
+  return best.after.mean < before.mean - BETTER ? best : nothing;
 }
