@@ -3,7 +3,8 @@ import { fitPath } from '../path/fit-path';
 import { meantSegments } from '../path/meant';
 import { segmentCount, tangentAt, type Path } from '../path/path';
 import { spareAnchors } from '../path/thin';
-import { CORNER, type Drift } from './drift';
+import type { Drift } from './drift';
+import { CORNER } from './stations';
 
 /** What a path costs beside what it could. */
 export interface Economy {

@@ -2,17 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { rgbToOklab } from '../colour/oklab';
 import { anchor, circlePath, pathOf } from '../testing';
 import type { Raster } from '../picture/raster';
-import {
-  BINOMIAL_BLUR,
-  edgeField,
-  fieldTiles,
-  formBetween,
-  formsAlong,
-  lineField,
-  tileAt,
-  tilesOf,
-} from './field';
+import { fieldTiles, formBetween, formsAlong, tileAt, tilesOf, warmTile } from './field';
 import { likelyFollow } from './follow';
+import { BINOMIAL_BLUR, edgeField, lineField } from './tensor';
 import { painted } from './testing';
 import { measureWeight } from './weight';
 
@@ -168,5 +160,22 @@ describe('the field along a line', () => {
     const out = new Float64Array(1).fill(7);
     formsAlong(field, { x: 5, y: 5 }, { x: 1, y: 0 }, 0, 1, 0, out);
     expect(out[0]).toBe(7);
+  });
+});
+
+describe('tiles made beforehand', () => {
+  it('are those about a place, the nearest first, until there are none', () => {
+    const wide = raster(400, 300, () => [9, 9, 9]);
+    const field = fieldTiles(wide, 'edge', BINOMIAL_BLUR);
+    const made = (): string[] => [...field.tiles.values()].map((t) => `${t.x0} ${t.y0}`);
+    const at = { x: 140, y: 60 };
+    expect(warmTile(field, at, 80)).toBe(true);
+    expect(made()).toEqual(['128 0']);
+    while (warmTile(field, at, 80));
+    expect(new Set(made())).toEqual(new Set(['128 0', '0 0', '128 128', '0 128']));
+    // Off the picture there is nothing to look at.
+    expect(warmTile(field, { x: -500, y: 60 }, 80)).toBe(false);
+    expect(warmTile(field, { x: 390, y: 290 }, 0)).toBe(true);
+    expect(made().at(-1)).toBe('384 256');
   });
 });

@@ -1,7 +1,8 @@
 import type { Path } from '../path/path';
 import type { Raster } from '../picture/raster';
 import { measureDrift, type Follow } from './drift';
-import { BINOMIAL_BLUR, type FieldKind, type FieldTiles } from './field';
+import type { FieldTiles } from './field';
+import { BINOMIAL_BLUR, type FieldKind } from './tensor';
 
 /**
  * Blur with which edges are looked for, about a pixel and a half: enough to calm grain and JPEG blocks, little enough to keep

@@ -15,15 +15,10 @@ import {
   type HandleSide,
   type Path,
 } from '../path/path';
-import {
-  CORNER,
-  driftFigures,
-  measureDrift,
-  type Drift,
-  type DriftFigures,
-  type DriftOptions,
-} from './drift';
+import { measureDrift, type Drift, type DriftOptions } from './drift';
 import type { FieldTiles } from './field';
+import { driftFigures, type DriftFigures } from './figures';
+import { CORNER } from './stations';
 
 export interface SettleOptions extends Omit<DriftOptions, 'spacing'> {
   /** Anchors may move; else only handles do. True when left out. */

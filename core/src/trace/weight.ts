@@ -1,6 +1,6 @@
 import type { Path } from '../path/path';
-import { measureDrift } from './drift';
 import { formsAlong, type FieldTiles } from './field';
+import { chainsOf, type Station } from './stations';
 
 /** A drawn stroke's width, and on how much of the path it could be read. */
 export interface StrokeWeight {
@@ -47,14 +47,12 @@ export function barHalfWidth(p: number, variance: number): number {
  */
 export function measureWeight(path: Path, field: FieldTiles, reach: number): StrokeWeight | null {
   if (!(reach > 0)) throw new RangeError(`A weight needs a reach above 0; it was ${reach}.`);
-  // Places and normals along the path; what drift finds there does not matter.
-  const { x, y, nx, ny, weight } = measureDrift(path, field, { reach: 2 });
+  const stations = chainsOf(path, false, 1).chains.flat();
   const count = Math.ceil(reach / STEP);
   /** Distance of the first border that way, or null. */
-  const border = (i: number, way: 1 | -1): number | null => {
+  const border = ({ at, n }: Station, way: 1 | -1): number | null => {
     const form = new Float64Array(count + 1);
-    const n = { x: way * nx[i]!, y: way * ny[i]! };
-    formsAlong(field, { x: x[i]!, y: y[i]! }, n, 0, STEP, count + 1, form);
+    formsAlong(field, at, { x: way * n.x, y: way * n.y }, 0, STEP, count + 1, form);
     const s = form.map((v) => Math.sqrt(Math.max(0, v)));
     const strongest = s.reduce((a, b) => Math.max(a, b), 0);
     const wide = Math.round(1 / STEP);
@@ -69,17 +67,17 @@ export function measureWeight(path: Path, field: FieldTiles, reach: number): Str
   };
   const found: { at: number; width: number }[] = [];
   let long = 0;
-  for (let i = 0; i < x.length; i++) {
-    long += weight[i]!;
-    const [left, right] = [border(i, 1), border(i, -1)];
-    if (left !== null && right !== null) found.push({ at: long - weight[i]! / 2, width: left + right });
+  for (const station of stations) {
+    long += station.weight;
+    const [left, right] = [border(station, 1), border(station, -1)];
+    if (left !== null && right !== null) found.push({ at: long - station.weight / 2, width: left + right });
   }
-  if (found.length < Math.max(FEWEST, 0.4 * x.length)) return null;
+  if (found.length < Math.max(FEWEST, 0.4 * stations.length)) return null;
   const middle = (list: readonly { width: number }[]): number =>
     list.map((f) => f.width).toSorted((a, b) => a - b)[list.length >> 1]!;
   // Near its ends a stroke is round, or has corners: there its borders are told less surely.
   const ends = middle(found) / 2;
   const inner = path.closed ? found : found.filter((f) => f.at > ends && f.at < long - ends);
   const width = middle(inner.length >= FEWEST ? inner : found);
-  return { width: 2 * barHalfWidth(width / 2, field.blur ** 2 + 0.5), share: found.length / x.length };
+  return { width: 2 * barHalfWidth(width / 2, field.blur ** 2 + 0.5), share: found.length / stations.length };
 }
