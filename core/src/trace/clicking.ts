@@ -1,4 +1,4 @@
-import { cubicLength, cubicPoint } from '../geometry/cubic';
+import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, negate, subtract, unit, type Point } from '../geometry/vector';
 import { corner, pathCubics, type Anchor, type Path } from '../path/path';
 import { reach, reachMemory, type Reached, type ReachField, type ReachStart } from './reach';
@@ -72,7 +72,7 @@ export function clickAlong(
   log.push(
     `begins ${first.corner ? 'at a corner' : 'smooth'} ${distance(first.at, line[0]!).toFixed(2)} off`,
   );
-  const drawn: Point[] = [];
+  const drawn: Cubic[] = [];
   let place = 0;
   while (place < n && anchors.length < 200) {
     const last = anchors.at(-1)!;
@@ -104,7 +104,7 @@ export function clickAlong(
     const taken = ask(start, to?.at ?? target, to);
     if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     const [a, b, c, d] = taken.cubic;
-    for (let k = 0; k < 80; k++) drawn.push(cubicPoint(taken.cubic, k / 80));
+    drawn.push(taken.cubic);
     log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
     if (!taken.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
     const arriving = taken.straight ? null : subtract(c, d);

@@ -1,4 +1,4 @@
-import type { Cubic } from '../geometry/cubic';
+import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import {
   farthestStretch,
@@ -26,8 +26,8 @@ export interface ReachStart {
   readonly at: Point;
   /** Unit direction it leaves in, where the last anchor is smooth; null where it is a corner. */
   readonly leave: Point | null;
-  /** Points along what is drawn already, a pixel or two apart; it is not gone along again. */
-  readonly drawn: readonly Point[];
+  /** The segments drawn already, in order; they are not gone along again. */
+  readonly drawn: readonly Cubic[];
 }
 
 export interface ReachOptions {
@@ -75,12 +75,14 @@ interface Laid {
 /** What is kept from one move of the pointer to the next: the wire of the last anchor, and the edge it led along. */
 export interface ReachMemory {
   wire: Wire | null;
+  /** Points along what is drawn already. */
+  drawn: readonly Point[];
   key: string;
   laid: Laid | null;
   /** The last question was not answered, or not all of it, so as not to take long: asked again, it goes on. */
   open: boolean;
 }
-export const reachMemory = (): ReachMemory => ({ wire: null, key: '', laid: null, open: false });
+export const reachMemory = (): ReachMemory => ({ wire: null, drawn: [], key: '', laid: null, open: false });
 
 /** Pixels of the wire that one question works out at most; the next goes on. After so many it is enough for one, too. */
 const MOST_AT_ONCE = 5000;
@@ -179,9 +181,10 @@ export function reach(
   const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
   if (memory.key !== key || !memory.wire || memory.wire.field !== coarse) {
     // The place a path began at stays open, for closing.
-    const first = start.drawn[0];
-    const drawn = start.drawn.filter((p) => !first || distance(p, first) > 8 * ratio).map(small);
-    memory.wire = startWire(coarse, seed, least, drawn, memory.wire ?? undefined);
+    memory.drawn = start.drawn.flatMap(pointsOf);
+    const first = memory.drawn[0];
+    const closed = memory.drawn.filter((p) => !first || distance(p, first) > 8 * ratio).map(small);
+    memory.wire = startWire(coarse, seed, least, closed, memory.wire ?? undefined);
     memory.key = key;
     memory.laid = null;
   }
@@ -197,9 +200,9 @@ export function reach(
   const way = wireTo(memory.wire, end, MOST_AT_ONCE);
   memory.open = way ? memory.wire.count - before > ENOUGH_AT_ONCE : isOpen(memory.wire, end);
   if (memory.open || !way || way.length < 3) return null;
-  const found = edgeAlong(fine, start, way.map(large), ratio, to?.at ?? null);
+  const found = edgeAlong(fine, start, memory.drawn, way.map(large), ratio, to?.at ?? null);
   if (to) {
-    const run = closedOnto(found.run, found.index, start, to);
+    const run = closedOnto(found.run, found.index, memory.drawn, to);
     const last = run.points.length - 1;
     return answerOf(run, last, fitStretch(run, 0, last, { ...along, arrive: to.arrive }), null, []);
   }
@@ -214,10 +217,17 @@ const withFarthest = (laid: Laid, along: StretchOptions): Laid & { readonly fart
   farthest: laid.farthest ?? farthestStretch(laid.run, 0, laid.run.points.length - 1, along),
 });
 
+/** Points along a segment, two pixels apart or less, its end left out. */
+function pointsOf(c: Cubic): Point[] {
+  const n = Math.max(1, Math.ceil(cubicLength(c) / 2));
+  return Array.from({ length: n }, (_, i) => cubicPoint(c, i / n));
+}
+
 /** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
 function edgeAlong(
   field: FieldTiles,
   start: ReachStart,
+  drawn: readonly Point[],
   rough: readonly Point[],
   ratio: number,
   end: Point | null,
@@ -230,7 +240,7 @@ function edgeAlong(
   const whole = sharpened(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
-  const from = start.leave ? 2 : roundWithin(start.at, start.drawn.toReversed(), whole.points);
+  const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points);
   let skipped = 0;
   while (
     skipped < reached &&
@@ -248,11 +258,11 @@ function edgeAlong(
 function closedOnto(
   { points, corners }: Run,
   index: number,
-  start: ReachStart,
+  drawn: readonly Point[],
   to: NonNullable<ReachOptions['to']>,
 ): Run {
   const kept = points.slice(0, index);
-  const within = to.arrive ? 2 : roundWithin(to.at, start.drawn, kept.toReversed());
+  const within = to.arrive ? 2 : roundWithin(to.at, drawn, kept.toReversed());
   while (kept.length > 1 && distance(kept.at(-1)!, to.at) < within) kept.pop();
   return runOf([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
 }

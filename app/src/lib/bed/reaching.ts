@@ -1,14 +1,12 @@
 import {
   apply,
   applyLinear,
-  cubicLength,
-  cubicPoint,
   invert,
   meanScale,
   pathCubics,
   tangentAt,
+  transformPath,
   unit,
-  type Affine,
   type Path,
   type Point,
   type Snapped,
@@ -53,19 +51,6 @@ export function reachedAt(
   return offer && offer.after === after && isNear(desk, offer, p.sheet) ? offer : null;
 }
 
-// A path's points are laid out once for all the moves that go on from it.
-let laid: { path: Path; back: Affine; points: Point[] } | null = null;
-function pointsOf(path: Path, back: Affine): Point[] {
-  if (laid?.path === path && laid.back.every((v, i) => v === back[i])) return laid.points;
-  const k = meanScale(back);
-  const points = pathCubics(path).flatMap((c) => {
-    const n = Math.max(1, Math.ceil((cubicLength(c) * k) / 2));
-    return Array.from({ length: n }, (_, i) => apply(back, cubicPoint(c, i / n)));
-  });
-  laid = { path, back, points };
-  return points;
-}
-
 /**
  * What is asked for at the pointer.
  *
@@ -102,7 +87,11 @@ export function reachAsk(
       pointer: apply(back, pointer),
       start:
         after && last
-          ? { at: apply(back, last), leave: leave && way(leave), drawn: pointsOf(after, back) }
+          ? {
+              at: apply(back, last),
+              leave: leave && way(leave),
+              drawn: pathCubics(transformPath(after, back)),
+            }
           : null,
       options: {
         tolerance: reachWithin / step,
