@@ -229,6 +229,7 @@ export { settle, type Settled, type SettleOptions } from './trace/settle';
 export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './trace/follow';
 export {
   reach,
+  reachLevel,
   reachMemory,
   type Reached,
   type ReachField,

@@ -7,7 +7,8 @@ import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { fieldTiles } from './field';
 import { EDGE_BLUR } from './follow';
-import { reach as ask, reachMemory, type ReachField } from './reach';
+import { halved } from '../picture/halve';
+import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
 import { painted } from './testing';
 
 /** Asked until all of it is told. */
@@ -111,6 +112,22 @@ describe('the next segment', () => {
     // What one segment cannot hold is not shown before its tick is known.
     const far = ask(field, start(190, 120), { x: 60, y: 84 }, WHERE, memory);
     expect(memory.open ? far : null).toBeNull();
+  });
+
+  it('goes as far as the pointer does, on the picture made smaller for it', () => {
+    const bar = parsePathData('M40 60C300 20 700 20 960 60L960 110L40 110Z')[0]!;
+    const raster = painted(1000, 130, [{ path: bar, rgb: INK }], PAPER);
+    const fine = fieldTiles(raster, 'edge', EDGE_BLUR);
+    const to = { x: 840, y: 46 };
+    expect(reach({ fine, coarse: fine, ratio: 1 }, start(40, 60), to, WHERE, reachMemory())).toBeNull();
+    const level = reachLevel(1, 800);
+    expect(level).toBe(2);
+    const coarse = fieldTiles(halved(halved(raster)), 'edge', EDGE_BLUR);
+    const got = reach({ fine, coarse, ratio: 2 ** level }, start(40, 60), to, WHERE, reachMemory())!;
+    expect(got.worst).toBeLessThan(WHERE.tolerance);
+    expect(nearestOnPath(bar, got.at)!.distance).toBeLessThan(0.2);
+    // Near by it is as large as it is shown.
+    expect([reachLevel(1, 100), reachLevel(0.1, 379), reachLevel(3, 10), reachLevel(1, 0), reachLevel(99, 1e6)]).toEqual([0, 0, 2, 0, 4]); // prettier-ignore
   });
 
   it('does not go back along what is drawn', () => {

@@ -11,7 +11,7 @@ import {
 } from '../path/fit-path';
 import { edgeWay, followEdge, LEAST, mingledWithin, ontoEdge, sharpened } from './along';
 import { strengthAt, type FieldTiles } from './field';
-import { isOpen, startWire, strongestNear, wireTo, type Wire } from './wire';
+import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './wire';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
 export interface ReachField {
@@ -19,6 +19,21 @@ export interface ReachField {
   readonly coarse: FieldTiles;
   /** Pixels of the picture that one of the smaller one is wide. */
   readonly ratio: number;
+}
+
+/** The smallest picture a way is looked for in: halved so many times. */
+const SMALLEST = 4;
+
+/**
+ * How many times the picture is halved for a way to be looked for in it: so that its pixels are about those of the screen,
+ * and the way has room.
+ *
+ * @param shown pixels of the picture that one screen pixel shows
+ * @param far from the last anchor to the pointer, picture pixels
+ */
+export function reachLevel(shown: number, far: number): number {
+  const needed = Math.ceil(Math.log2(Math.max(1e-6, far / (0.95 * ROOM))));
+  return Math.max(0, Math.min(SMALLEST, Math.max(Math.round(Math.log2(shown)), needed)));
 }
 
 /** Where the next segment begins. */

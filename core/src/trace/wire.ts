@@ -2,7 +2,7 @@ import type { Point } from '../geometry/vector';
 import { acrossAt, strengthAt, type FieldTiles } from './field';
 
 /** Pixels to either side of its beginning that a wire can go. */
-const ROOM = 400;
+export const ROOM = 400;
 const SIDE = 2 * ROOM + 1;
 /** Cost of a pixel's length without any edge, in whole steps; with the best edge it is 1. */
 const MOST = 60;

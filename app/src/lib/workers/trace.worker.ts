@@ -9,6 +9,7 @@ import {
   measureEconomy,
   measureWeight,
   reach,
+  reachLevel,
   reachMemory,
   settle,
   warmTile,
@@ -60,11 +61,12 @@ function traced(wish: TraceWish): Traced {
 }
 
 /** The picture as the next segment is looked for in it: by pixels about as large as those of the screen. */
-function reachField({ follow, width, shown }: ReachWish): ReachField {
+function reachField({ follow, width, shown, start, pointer }: ReachWish): ReachField {
   const { kind, blur } =
     follow === 'edge' ? fieldFor('edge', null) : { kind: 'line' as const, blur: lineBlur(width) };
   const fine = field(kind, blur);
-  const level = Math.max(0, Math.min(4, Math.round(Math.log2(shown))));
+  const far = start ? Math.max(Math.abs(pointer.x - start.at.x), Math.abs(pointer.y - start.at.y)) : 0;
+  const level = reachLevel(shown, far);
   if (level === 0) return { fine, coarse: fine, ratio: 1 };
   while (smaller.length <= level) smaller.push(halved(smaller.at(-1)!));
   const name = `${kind} ${blur.toFixed(1)} of ${level}`;
