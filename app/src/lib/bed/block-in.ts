@@ -181,8 +181,13 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
       ? addNode(layer!, { ...made, paths: [withAnchor(before, 0, anchor)] })
       : setPath(live.shape, { ...before, anchors: [...before.anchors, anchor] });
   /** What a click takes; a drag overrules it. */
-  const onEdge = reached?.cubic ? setPath(live.shape, reachedPath(before, reached)) : null;
-  const late = reached || made || !reaches(desk) ? null : desk.reaching.latest;
+  const onto = (offer: ReachOffer): Recipe | null => {
+    if (offer.cubic) return setPath(live.shape, reachedPath(before, offer));
+    const begun: Anchor = { ...bare, ...offer.at, kind: offer.corner ? 'corner' : 'smooth' };
+    return made && setPath(live.shape, { ...before, anchors: [begun] });
+  };
+  const onEdge = made || !reached ? null : onto(reached);
+  const late = reached || !reaches(desk) ? null : desk.reaching.latest;
   let frozenIn: Point | null | undefined;
   let breaking = false;
   let anchor: Anchor = bare;
@@ -238,9 +243,9 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
       const plain = desk.livePath;
       // A click quicker than the offer takes it when it comes, if nothing has happened since.
       void late?.then((offer) => {
-        if (!offer?.cubic || offer.after !== before || desk.livePath !== plain || !isNear(desk, offer, at))
-          return;
-        desk.change(label, setPath(live.shape, reachedPath(before, offer)), { live }, row);
+        const meant = offer?.after === (made ? null : before) && desk.livePath === plain;
+        const taken = meant && isNear(desk, offer, at) ? onto(offer) : null;
+        if (taken) desk.change(label, taken, { live }, row);
       });
     },
     cancel() {

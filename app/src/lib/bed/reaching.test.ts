@@ -191,14 +191,23 @@ describe('Reach', () => {
   });
 
   it('comes to a finger that did not point before', async () => {
-    await hover({ x: 162, y: 101 });
-    b.click({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 }, { type: 'touch' });
+    expect(path().anchors[0]).toMatchObject({ x: 162, y: 101, kind: 'corner' });
+    await b.desk.reaching.latest;
+    await Promise.resolve();
+    expect(off(path().anchors[0]!)).toBeLessThan(0.1);
+    expect(path().anchors[0]!.kind).toBe('smooth');
     b.click({ x: 103, y: 162 }, { type: 'touch' });
     expect(segmentIsLine(path(), 0)).toBe(true);
     await b.desk.reaching.latest;
     await Promise.resolve();
     expect(segmentIsLine(path(), 0)).toBe(false);
     expect(off(path().anchors[1]!)).toBeLessThan(0.1);
+    // Each was one step.
+    b.desk.undo();
+    expect(path().anchors).toHaveLength(1);
+    b.desk.undo();
+    expect(b.shapes).toHaveLength(0);
   });
 
   it('goes on with what is put off, unless the pointer has gone on', async () => {
