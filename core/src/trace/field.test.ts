@@ -178,4 +178,16 @@ describe('tiles made beforehand', () => {
     expect(warmTile(field, { x: 390, y: 290 }, 0)).toBe(true);
     expect(made().at(-1)).toBe('384 256');
   });
+
+  it('are kept, but never more than a picture of some megapixels has', () => {
+    const long = raster(128 * 520, 1, (x) => [x % 256, 0, 0]);
+    const field = fieldTiles(long, 'edge', BINOMIAL_BLUR);
+    for (const { i, j } of tilesOf(long)) tileAt(field, i, j);
+    expect(field.tiles.size).toBe(512);
+    const kept = tileAt(field, 519, 0);
+    expect(tileAt(field, 519, 0)).toBe(kept);
+    // One that went is made again, the same.
+    expect(formBetween(field, 64.5, 0.5, 1, 0)).toBe(formBetween(fieldTiles(long, 'edge', BINOMIAL_BLUR), 64.5, 0.5, 1, 0)); // prettier-ignore
+    expect(field.tiles.size).toBe(512);
+  });
 });

@@ -2,11 +2,12 @@ import type { Point } from '../geometry/vector';
 import type { Raster } from '../picture/raster';
 import { edgeField, lineField, type Field, type FieldKind } from './tensor';
 
-/** Side of a tile in pixels. */
+/** Side of a tile in pixels, and how many are kept: about a hundred megabytes. */
 const TILE = 128;
+const KEPT = 512;
 const MAKERS = { edge: edgeField, line: lineField } as const;
 
-/** A picture's field made tile by tile where it is asked for, and kept. */
+/** A picture's field made tile by tile where it is asked for, and kept; of very many the oldest go. */
 export interface FieldTiles {
   readonly raster: Raster;
   readonly kind: FieldKind;
@@ -38,6 +39,7 @@ export function tileAt(field: FieldTiles, i: number, j: number): Field {
       width: Math.min(TILE, raster.width - i * TILE),
       height: Math.min(TILE, raster.height - j * TILE),
     };
+    if (tiles.size >= KEPT) tiles.delete(tiles.keys().next().value!);
     tiles.set(key, (tile = MAKERS[kind](raster, { blur, box })));
   }
   return tile;
