@@ -13,7 +13,7 @@
   import { shapesAt } from './listing';
   import Whiskers from './Whiskers.svelte';
   import { lengthAndRadius } from './grips';
-  import { askReach } from './block-in';
+  import { askReach } from './block-in-target';
   import ReachMarks from './ReachMarks.svelte';
   import { TURNS_AHEAD } from './reaching';
   import { foresee } from './shown';

@@ -11,7 +11,8 @@ import {
 } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import { gripForm, formInHand, radiusGrips } from './forms';
-import { blockInTarget, endPath } from './block-in';
+import { blockInTarget } from './block-in-target';
+import { endPath } from './ending';
 import { foresee } from './shown';
 import { snapAt } from './snapping';
 import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';

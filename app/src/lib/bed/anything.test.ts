@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { readArt, type Art } from '@mirrot/core';
 import type { Step } from '$lib/desk/desk.svelte';
 import { chooseShapes } from '$lib/desk/choice';
-import { closeLive, endPath, takeBack, turnLast } from './block-in';
+import { takeBack, turnLast } from './block-in';
+import { closeLive, endPath } from './ending';
 import {
   addInMiddle,
   closeOrOpen,

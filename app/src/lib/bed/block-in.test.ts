@@ -3,7 +3,8 @@ import { corner, distance, settleFlow, type Anchor, type Path } from '@mirrot/co
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { flowChosen, flowKinds } from './shaping';
 import { benchWith, shapeWith, smooth, square } from './testing';
-import { closeLive, endPath, takeBack, turnLast } from './block-in';
+import { takeBack, turnLast } from './block-in';
+import { closeLive, endPath } from './ending';
 import { foresee } from './shown';
 
 const open = shapeWith('open', [{ id: 'o', closed: false, anchors: [corner(200, 200), corner(260, 200)] }]);

@@ -1,148 +1,38 @@
 import {
-  add,
   addNode,
-  closePath,
   corner,
   distance,
   extendPath,
-  findShape,
-  joinEnds,
   negate,
   removeNodes,
-  removePath,
-  reversePath,
-  scale as scaled,
   setPath,
   snapAngle,
-  styleShapes,
   subtract,
-  tangentAt,
-  together,
-  unit,
-  length,
-  wholePaths,
   withAnchor,
   withHandle,
   type Anchor,
   type Path,
   type Point,
   type Recipe,
-  type Snapped,
 } from '@mirrot/core';
-import { chooseShapes, findPath, NOTHING_CHOSEN, type AnchorRef } from '$lib/desk/choice';
+import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import { newId } from '$lib/ids';
 import type { Desk, Live } from '$lib/desk/desk.svelte';
-import type { ReachAsk, ReachOffer } from '$lib/desk/reaching.svelte';
+import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { offerBorder } from './border';
 import { gripForm, gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
-import { isNear, goesBeforeEdge, reachAsk, reachedAt, reaches } from './reaching';
-import { fieldOf, hitAnchor, hitEnd, hitSegment, hitTest, type HitField } from './hit';
+import { isNear, reaches } from './reaching';
+import { fieldOf, hitTest } from './hit';
 import { layerToDrawOn, newShape } from './new-shape';
 import { gripInPart } from './parts';
 import { EIGHTH_TURN, gripAnchor, gripHandle, gripSegment } from './grips';
-import { snapAt } from './snapping';
+import { adding, askReach, blockInTarget, type BlockInTarget } from './block-in-target';
+import { gripClosing, offerGoOn, offerJoin } from './ending';
 
 /** Two clicks nearer than this while drawing make one anchor. */
 const SAME_SPOT = 2;
-
-/** What a press would do while blocking in; shown before it is made. */
-export type BlockInTarget =
-  | {
-      readonly kind: 'add';
-      readonly at: Point;
-      readonly snap: Snapped | null;
-      /** The segment that a click takes, lying on the picture's edge. */
-      readonly reached: ReachOffer | null;
-    }
-  | { readonly kind: 'close'; readonly at: Point; readonly reached: ReachOffer | null }
-  | { readonly kind: 'last'; readonly at: Point }
-  | { readonly kind: 'own-anchor'; readonly ref: AnchorRef; readonly at: Point }
-  | { readonly kind: 'own-segment'; readonly ref: AnchorRef; readonly t: number; readonly at: Point }
-  | { readonly kind: 'end'; readonly ref: AnchorRef; readonly end: 'start' | 'end'; readonly at: Point };
-
-/**
- * DESIGN's table: what lies under the pointer decides.
- *
- * @param offered whether the segment offered on the picture's edge counts
- */
-export function blockInTarget(desk: Desk, p: BedPointer, offered = true): BlockInTarget {
-  const field = fieldOf(desk, p);
-  const { live, livePath } = desk;
-  if (desk.fresh || desk.held.has('t'))
-    return adding(desk, p, desk.fresh ? null : (livePath ?? null), offered);
-  if (live && livePath) {
-    const own: HitField = {
-      ...field,
-      shapes: field.shapes
-        .filter((s) => s.id === live.shape)
-        .map((s) => ({ ...s, paths: [livePath], axis: undefined })),
-    };
-    const anchor = hitAnchor(own, p.sheet);
-    const last = livePath.anchors.length - 1;
-    // On a short path first and last may both be in reach: closing needs two anchors, and the nearer one wins.
-    if (anchor) {
-      const { index } = anchor.ref;
-      if (index === last) return { kind: 'last', at: anchor.at };
-      if (index === 0) {
-        const reached = offered ? reachedAt(desk, p, livePath) : null;
-        return { kind: 'close', at: anchor.at, reached: isAt(reached, anchor.at) ? reached : null };
-      }
-      return { kind: 'own-anchor', ref: anchor.ref, at: anchor.at };
-    }
-    const end = hitEnd(field, p.sheet, live.path);
-    if (end) return { kind: 'end', ...end };
-    const segment = hitSegment(own, p.sheet);
-    if (segment && segment.ref.segment === last - 1)
-      return { kind: 'own-segment', ref: { ...segment.ref, index: last - 1 }, t: segment.t, at: segment.at };
-    return adding(desk, p, livePath, offered);
-  }
-  const end = hitEnd(field, p.sheet, null);
-  return end ? { kind: 'end', ...end } : adding(desk, p, null, offered);
-}
-
-/** Where an anchor goes that is added at the pointer: with Shift in 45° steps from the last, else to what attracts. */
-function adding(
-  desk: Desk,
-  p: BedPointer,
-  after: Path | null,
-  offered = true,
-): Extract<BlockInTarget, { kind: 'add' }> {
-  const last = after?.anchors.at(-1);
-  if (p.shift && last)
-    return {
-      kind: 'add',
-      at: add(last, snapAngle(subtract(p.sheet, last), EIGHTH_TURN)),
-      snap: null,
-      reached: null,
-    };
-  const snap = snapAt(desk, p.sheet, { after, without: after ? [after.id] : [] });
-  const reached = offered ? reachedAt(desk, p, after) : null;
-  const first = goesBeforeEdge(snap) ? snap : null;
-  if (reached && (first ? isAt(reached, first.at) : reached.to === null))
-    return { kind: 'add', at: reached.at, snap: first, reached };
-  return { kind: 'add', at: snap?.at ?? p.sheet, snap, reached: null };
-}
-
-/** Whether an offer was made to end at a given place. */
-const isAt = (reached: ReachOffer | null, at: Point): boolean =>
-  !!reached?.to && distance(reached.to, at) < 1e-9;
-
-/** What is asked for at the pointer: the next segment on the picture's edge, up to what a press would make. */
-export function askReach(desk: Desk, p: BedPointer, hints = 0): ReachAsk | null {
-  if (!reaches(desk) || p.shift) return null;
-  const after = desk.fresh ? null : desk.livePath;
-  const target = blockInTarget(desk, p, false);
-  if (target.kind === 'add') {
-    const to = after && goesBeforeEdge(target.snap) ? { at: target.snap!.at, arrive: null } : null;
-    return !after && goesBeforeEdge(target.snap) ? null : reachAsk(desk, p.sheet, after, to, hints);
-  }
-  if (target.kind !== 'close' || !after || after.anchors.length < 2) return null;
-  const first = after.anchors[0]!;
-  const way = first.kind === 'smooth' ? tangentAt(after, 0, 'out') : null;
-  return reachAsk(desk, p.sheet, after, { at: first, arrive: way && negate(way) }, 0);
-}
 
 /** Whether this anchor's leaving handle shapes the next segment; O turns it once. */
 function carries(desk: Desk): boolean {
@@ -266,67 +156,6 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
   };
 }
 
-/** Inks are chosen anew when a path ends. */
-function chooseInk(desk: Desk, shapeId: string): void {
-  const shape = findShape(desk.art, shapeId);
-  if (shape) desk.inks.choose(shape, desk.traced);
-}
-
-/** Ends the path being drawn and keeps it, open. */
-export function endPath(desk: Desk): void {
-  const { live } = desk;
-  if (!live) return;
-  const shape = desk.shapeOf(live.shape);
-  // Half an outline about an axis is a whole one: it gets its fill as if it had been closed.
-  const whole = shape?.axis && shape.fill === null && wholePaths(shape).every((p) => p.closed);
-  const fill = whole ? desk.nextFill : null;
-  desk.endLive(styleShapes(fill ? [live.shape] : [], { fill: fill ? { kind: 'flat', hex: fill } : null }));
-  chooseInk(desk, live.shape);
-}
-
-/** Closing: a click closes the path, a drag shapes the closing curve by the first anchor's arriving handle. */
-function gripClosing(desk: Desk, start: BedPointer, reached: ReachOffer | null = null): Grip {
-  const { shape } = desk.live!;
-  const path = desk.livePath!;
-  const first = path.anchors[0]!;
-  const gesture = desk.gesture('Close the path');
-  const closed = (anchor: Anchor): Path => ({ ...withAnchor(path, 0, anchor), closed: true });
-  const fill = desk.nextFill;
-  const close = (whole: Path): Recipe =>
-    together(setPath(shape, whole), (draft) => {
-      const made = findShape(draft as never, shape) as { fill: unknown } | null;
-      if (made && made.fill === null && fill) made.fill = { kind: 'flat', hex: fill };
-    });
-  const shaped = (p: BedPointer): Anchor => {
-    let way = subtract(p.sheet, start.sheet);
-    if (p.shift) way = snapAngle(way, EIGHTH_TURN);
-    const handle = negate(way);
-    if (p.alt || !first.out) return { ...first, kind: first.out ? 'corner' : first.kind, in: handle };
-    // The leaving handle stays where it is: the arriving one keeps in line with it and takes the length pulled.
-    const line = unit(first.out);
-    return first.kind === 'smooth' && line
-      ? { ...first, in: scaled(line, -length(way)) }
-      : { ...first, in: handle };
-  };
-  const end = (): void => {
-    const before = desk.live!;
-    gesture.keep({ live: null, choice: NOTHING_CHOSEN });
-    desk.justEnded = before.shape;
-    chooseInk(desk, before.shape);
-  };
-  return {
-    drag: (p) => gesture.show(close(closed(desk.habits.straightOnly ? first : shaped(p)))),
-    release: end,
-    click() {
-      gesture.show(
-        close(reached?.cubic ? closePath(path, { ...reached, cubic: reached.cubic }) : closed(first)),
-      );
-      end();
-    },
-    cancel: () => gesture.drop(),
-  };
-}
-
 /** The last anchor: a click drops its leaving handle, a drag pulls a new one. */
 function gripLast(desk: Desk, start: BedPointer): Grip {
   const { shape } = desk.live!;
@@ -376,49 +205,6 @@ function gripEnd(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): G
     click(p) {
       grip.click?.(p);
       offer();
-    },
-  };
-}
-
-/** Enter drops the path just begun and goes on with the one whose end was pressed. */
-function offerGoOn(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): void {
-  const begun = desk.live!;
-  const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
-  if (!other) return;
-  desk.offer = {
-    text: 'Enter goes on from this end',
-    take() {
-      const onward = target.end === 'end' ? other : reversePath(other);
-      desk.change(
-        'Go on from the end',
-        together(removeNodes([begun.shape]), setPath(target.ref.shape, onward)),
-        {
-          live: { shape: target.ref.shape, path: other.id },
-        },
-      );
-    },
-  };
-}
-
-/** The live path ends on another's end; Enter makes one path of the two. */
-function offerJoin(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): void {
-  const { shape } = desk.live!;
-  const path = desk.livePath!;
-  endPath(desk);
-  desk.offer = {
-    text: 'Enter joins the two paths',
-    take() {
-      const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
-      if (!other) return;
-      const joined = { ...joinEnds(path, 'end', other, target.end), id: path.id };
-      desk.change(
-        'Join the paths',
-        together(removePath(target.ref.shape, other.id), setPath(shape, joined)),
-        {
-          choice: chooseShapes([shape], 'path'),
-        },
-      );
-      desk.justEnded = shape;
     },
   };
 }
@@ -486,22 +272,6 @@ export function takeBack(desk: Desk): void {
     return;
   }
   desk.change('Take back', setPath(live.shape, { ...livePath, anchors: livePath.anchors.slice(0, -1) }));
-}
-
-/** Closes the live path as a click on its first anchor would. */
-export function closeLive(desk: Desk): void {
-  if (!desk.live || (desk.livePath?.anchors.length ?? 0) < 2) return;
-  const at = desk.livePath!.anchors[0]!;
-  const p: BedPointer = {
-    screen: at,
-    sheet: at,
-    shift: false,
-    alt: false,
-    type: 'mouse',
-    time: 0,
-    again: false,
-  };
-  gripClosing(desk, p).click?.(p);
 }
 
 /** J while drawing: the last anchor from smooth to corner and back. */

@@ -15,7 +15,7 @@ import {
 } from '@mirrot/core';
 import type { ReachWish } from '$lib/workers/trace';
 import type { BedPointer } from './behaviour';
-import { askReach } from './block-in';
+import { askReach } from './block-in-target';
 import { foresee } from './shown';
 import { benchWith, withPicture, type Bench } from './testing';
 

@@ -17,7 +17,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer } from './behaviour';
 import { axisPoint } from './axes';
-import { blockInTarget } from './block-in';
+import { blockInTarget } from './block-in-target';
 import { boxGripAt } from './box';
 import { radiusGripAt, radiusGrips } from './forms';
 import { guideAt, pivotOf } from './guides';

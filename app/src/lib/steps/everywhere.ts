@@ -19,7 +19,7 @@ import {
 import { nudge } from '$lib/bed/shaping';
 import { allAnchors, walkAnchors, walkShapes } from '$lib/bed/refine';
 import { deleteChosen } from '$lib/bed/shaping';
-import { endPath } from '$lib/bed/block-in';
+import { endPath } from '$lib/bed/ending';
 import { chooseAnchors, chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import { STEPS, type Step } from '$lib/desk/desk.svelte';

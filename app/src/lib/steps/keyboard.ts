@@ -4,7 +4,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import { toBed } from '$lib/desk/view';
 import type { PressMachine } from '$lib/bed/behaviour';
-import { endPath } from '$lib/bed/block-in';
+import { endPath } from '$lib/bed/ending';
 import { command, COMMANDS } from './commands';
 
 /** What of a key event is read here. */

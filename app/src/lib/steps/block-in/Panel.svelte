@@ -1,6 +1,6 @@
 <script lang="ts">
   import { FEWEST_SIDES, fromPx, MOST_SIDES, SNAP_KINDS, type FormKind } from '@mirrot/core';
-  import { endPath } from '$lib/bed/block-in';
+  import { endPath } from '$lib/bed/ending';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import { SNAP_WORDS } from '$lib/bed/snapping';
   import type { Workplace } from '$lib/desk/workplace.svelte';

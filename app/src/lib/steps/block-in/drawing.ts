@@ -9,7 +9,7 @@ import {
 } from '@mirrot/core';
 import { compose, apply, scaling, type Point } from '@mirrot/core';
 import { axisLine, placeAxis } from '$lib/bed/axes';
-import { endPath } from '$lib/bed/block-in';
+import { endPath } from '$lib/bed/ending';
 import { FORM_WORDS } from '$lib/bed/forms';
 import { nudge } from '$lib/bed/shaping';
 import type { Command } from '$lib/desk/command';
