@@ -1,5 +1,5 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
-import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
+import { add, distance, scale, subtract, type Point } from '../geometry/vector';
 import {
   farthestStretch,
   fitStretch,
@@ -9,8 +9,21 @@ import {
   type Stretch,
   type StretchOptions,
 } from '../path/fit-path';
-import { edgeWay, followEdge, LEAST, mingledWithin, ontoEdge, sharpened } from './along';
+import { LEAST } from './along';
 import { strengthAt, type FieldTiles } from './field';
+import {
+  ABOUT,
+  about,
+  AHEAD,
+  closedOnto,
+  cornerNear,
+  edgeAlong,
+  onRun,
+  turnedRound,
+  turns,
+  type Arrival,
+  type Departure,
+} from './laid';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './wire';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
@@ -37,10 +50,7 @@ export function reachLevel(shown: number, far: number): number {
 }
 
 /** Where the next segment begins. */
-export interface ReachStart {
-  readonly at: Point;
-  /** Unit direction it leaves in, where the last anchor is smooth; null where it is a corner. */
-  readonly leave: Point | null;
+export interface ReachStart extends Departure {
   /** The segments drawn already, in order; they are not gone along again. */
   readonly drawn: readonly Cubic[];
 }
@@ -51,7 +61,7 @@ export interface ReachOptions {
   /** About the pointer the edge is looked for so far, and its corners and the tick attract, picture pixels. */
   readonly near: number;
   /** The very place it ends, where something else than the edge says so, and the direction back from there if that is given. */
-  readonly to?: { readonly at: Point; readonly arrive: Point | null };
+  readonly to?: Arrival;
   /** Further turns ahead that are told, at most. */
   readonly hints?: number;
 }
@@ -102,60 +112,12 @@ export const reachMemory = (): ReachMemory => ({ wire: null, drawn: [], key: '',
 /** Pixels of the wire that one question works out at most; the next goes on. After so many it is enough for one, too. */
 const MOST_AT_ONCE = 5000;
 const ENOUGH_AT_ONCE = 2500;
-/** An edge is followed on so far beyond the pointer, picture pixels. */
-const AHEAD = 260;
-/** Length about a point by which the edge's direction is told, pixels. */
-const ABOUT = 7;
 /** An edge farther from the pointer than this many times what attracts is not meant: pixels may be larger than that. */
 const FARTHEST = 1.25;
 /** So much of a known edge ahead of the pointer is enough not to look for more, pixels. */
 const ENOUGH = 90;
-/** How far ahead or back a corner's sides are looked at, pixels. */
-const LOOK = 14;
-/** Beside a corner that is not known yet an edge is told from a little farther on, pixels: it is round there. */
-const ROUND = 6;
-
 const isStraight = ([a, b, , d]: Cubic): boolean =>
   distance(b, add(a, scale(subtract(d, a), 1 / 3))) <= 1e-9 * (1 + distance(a, d));
-
-/** The edge's corner, or the edge itself, nearest to a place on it; and the run of edge about it, to `far` either way. */
-function about(field: FieldTiles, p: Point, far: number): { run: Run; index: number } | null {
-  const way = edgeWay(field, p);
-  if (!way) return null;
-  const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
-  const least = LEAST[field.kind];
-  const back = followEdge(field, at, scale(way, -1), far, least);
-  const ahead = followEdge(field, at, way, far, least);
-  const { points, corners } = sharpened(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
-  return { run: runOf(points, corners), index: back.length };
-}
-
-/** A corner of the run within reach of a place, the nearest. */
-function cornerNear({ points, corners }: Run, p: Point, within: number): number | null {
-  let best: number | null = null;
-  for (const c of corners)
-    if (
-      distance(points[c]!, p) <= within &&
-      (best === null || distance(points[c]!, p) < distance(points[best]!, p))
-    )
-      best = c;
-  return best;
-}
-
-/** Turns ahead of a place on a run: where one segment after the other would end. */
-function turns(run: Run, from: number, leave: Point | null, tolerance: number, most: number): Point[] {
-  const out: Point[] = [];
-  const last = run.points.length - 1;
-  let [at, way] = [from, leave];
-  while (out.length < most && at < last - 4) {
-    const s = farthestStretch(run, at, last - at, { tolerance, leave: way, about: ABOUT });
-    at += s.count;
-    if (at >= last) break;
-    out.push(run.points[at]!);
-    way = run.corners.has(at) ? null : runTangent(run, at, 0, ABOUT);
-  }
-  return out;
-}
 
 /**
  * The next segment offered on the picture's edge: the edge between the last anchor and the pointer is found by a live wire
@@ -238,50 +200,6 @@ function pointsOf(c: Cubic): Point[] {
   return Array.from({ length: n }, (_, i) => cubicPoint(c, i / n));
 }
 
-/** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
-function edgeAlong(
-  field: FieldTiles,
-  start: ReachStart,
-  drawn: readonly Point[],
-  rough: readonly Point[],
-  ratio: number,
-  end: Point | null,
-): { run: Run; index: number; ended: boolean } {
-  const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
-  const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
-  const there = edge.at(-1)!;
-  const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, LEAST[field.kind]);
-  const whole = sharpened(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
-  // Where on it the pointer is: corners and even steps have changed the count by little.
-  const reached = nearestIndex(whole.points, there, edge.length - 1);
-  const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points);
-  let skipped = 0;
-  while (
-    skipped < reached &&
-    distance(whole.points[skipped]!, start.at) < from &&
-    !whole.corners.includes(skipped)
-  )
-    skipped++;
-  const shift = 1 - skipped;
-  const points = [start.at, ...whole.points.slice(skipped)];
-  const corners = whole.corners.map((c) => c + shift).filter((c) => c > 0);
-  return { run: runOf(points, corners), index: Math.max(1, reached + shift), ended: ahead.length < AHEAD };
-}
-
-/** A run up to a place that ends at a given point instead. */
-function closedOnto(
-  { points, corners }: Run,
-  index: number,
-  drawn: readonly Point[],
-  to: NonNullable<ReachOptions['to']>,
-): Run {
-  const kept = points.slice(0, index);
-  const within = to.arrive ? 2 : roundWithin(to.at, drawn, kept.toReversed());
-  while (kept.length > 1 && distance(kept.at(-1)!, to.at) < within) kept.pop();
-  return runOf([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
-}
-
 /** Where on a known edge a place lies; null where it does not, or too little is known beyond it. */
 function placeOn(laid: Laid, end: Point, p: Point, within: number): number | null {
   const { points, upTo } = laid.run;
@@ -339,49 +257,3 @@ function offered(
   const until = runOf([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
   return answerOf(until, nearest, fitStretch(until, 0, nearest, along), longest, further);
 }
-
-/** The point of a run nearest to `p`, between its points too, about the one at `place`. */
-function onRun({ points }: Run, place: number, p: Point): { at: Point; nearest: number } {
-  // First along it: `place` was told by a pixel, not by the pointer.
-  let i = place;
-  const far = (k: number): number => distance(points[k]!, p);
-  while (i + 1 < points.length && far(i + 1) < far(i)) i++;
-  while (i > 1 && far(i - 1) < far(i)) i--;
-  let best = points[i]!;
-  for (const k of [i - 1, i]) {
-    const [a, b] = [points[k], points[k + 1]];
-    if (!a || !b) continue;
-    const way = subtract(b, a);
-    const size = dot(way, way);
-    const t = size > 0 ? Math.max(0, Math.min(1, dot(subtract(p, a), way) / size)) : 0;
-    const q = add(a, scale(way, t));
-    if (distance(q, p) < distance(best, p)) best = q;
-  }
-  return { at: best, nearest: i };
-}
-
-/** How far about a corner its edge is round, told by how sharply its two sides, lines that lead away from it, turn there. */
-function roundWithin(at: Point, one: readonly Point[], other: readonly Point[]): number {
-  const away = (line: readonly Point[]): Point | null => {
-    const p = line.find((q) => distance(q, at) >= LOOK);
-    return p ? unit(subtract(p, at)) : null;
-  };
-  const [a, b] = [away(one), away(other)];
-  if (!a || !b) return ROUND;
-  return Math.max(3, mingledWithin(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b))))));
-}
-
-/** The point of a line nearest to `p`, by index, sought about one that is likely. */
-function nearestIndex(points: readonly Point[], p: Point, likely: number): number {
-  let best = Math.min(points.length - 1, likely);
-  for (let i = Math.max(0, likely - 12); i < Math.min(points.length, likely + 12); i++)
-    if (distance(points[i]!, p) < distance(points[best]!, p)) best = i;
-  return best;
-}
-
-/** The same run the other way. */
-const turnedRound = ({ points, corners }: Run): Run =>
-  runOf(
-    points.toReversed(),
-    [...corners].map((c) => points.length - 1 - c),
-  );

@@ -1,0 +1,156 @@
+import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
+import { farthestStretch, runOf, runTangent, type Run } from '../path/fit-path';
+import { edgeWay, followEdge, LEAST, mingledWithin, ontoEdge, sharpened } from './along';
+import type { FieldTiles } from './field';
+
+// An edge of the picture laid out as a run of points, for segments to be fitted to.
+
+/** Where a segment begins. */
+export interface Departure {
+  readonly at: Point;
+  /** Unit direction it leaves in, where the last anchor is smooth; null where it is a corner. */
+  readonly leave: Point | null;
+}
+/** The very place one ends, and the unit direction back from there if that is given. */
+export interface Arrival {
+  readonly at: Point;
+  readonly arrive: Point | null;
+}
+
+/** An edge is followed on so far beyond the pointer, picture pixels. */
+export const AHEAD = 260;
+/** Length about a point by which the edge's direction is told, pixels. */
+export const ABOUT = 7;
+/** How far ahead or back a corner's sides are looked at, pixels. */
+const LOOK = 14;
+/** Beside a corner that is not known yet an edge is told from a little farther on, pixels: it is round there. */
+const ROUND = 6;
+
+/** The edge's corner, or the edge itself, nearest to a place on it; and the run of edge about it, to `far` either way. */
+export function about(field: FieldTiles, p: Point, far: number): { run: Run; index: number } | null {
+  const way = edgeWay(field, p);
+  if (!way) return null;
+  const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
+  const least = LEAST[field.kind];
+  const back = followEdge(field, at, scale(way, -1), far, least);
+  const ahead = followEdge(field, at, way, far, least);
+  const { points, corners } = sharpened(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
+  return { run: runOf(points, corners), index: back.length };
+}
+
+/** A corner of the run within reach of a place, the nearest. */
+export function cornerNear({ points, corners }: Run, p: Point, within: number): number | null {
+  let best: number | null = null;
+  for (const c of corners)
+    if (
+      distance(points[c]!, p) <= within &&
+      (best === null || distance(points[c]!, p) < distance(points[best]!, p))
+    )
+      best = c;
+  return best;
+}
+
+/** Turns ahead of a place on a run: where one segment after the other would end. */
+export function turns(run: Run, from: number, leave: Point | null, tolerance: number, most: number): Point[] {
+  const out: Point[] = [];
+  const last = run.points.length - 1;
+  let [at, way] = [from, leave];
+  while (out.length < most && at < last - 4) {
+    const s = farthestStretch(run, at, last - at, { tolerance, leave: way, about: ABOUT });
+    at += s.count;
+    if (at >= last) break;
+    out.push(run.points[at]!);
+    way = run.corners.has(at) ? null : runTangent(run, at, 0, ABOUT);
+  }
+  return out;
+}
+
+/** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
+export function edgeAlong(
+  field: FieldTiles,
+  start: Departure,
+  drawn: readonly Point[],
+  rough: readonly Point[],
+  ratio: number,
+  end: Point | null,
+): { run: Run; index: number; ended: boolean } {
+  const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
+  const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
+  const there = edge.at(-1)!;
+  const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
+  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, LEAST[field.kind]);
+  const whole = sharpened(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
+  // Where on it the pointer is: corners and even steps have changed the count by little.
+  const reached = nearestIndex(whole.points, there, edge.length - 1);
+  const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points);
+  let skipped = 0;
+  while (
+    skipped < reached &&
+    distance(whole.points[skipped]!, start.at) < from &&
+    !whole.corners.includes(skipped)
+  )
+    skipped++;
+  const shift = 1 - skipped;
+  const points = [start.at, ...whole.points.slice(skipped)];
+  const corners = whole.corners.map((c) => c + shift).filter((c) => c > 0);
+  return { run: runOf(points, corners), index: Math.max(1, reached + shift), ended: ahead.length < AHEAD };
+}
+
+/** A run up to a place that ends at a given point instead. */
+export function closedOnto(
+  { points, corners }: Run,
+  index: number,
+  drawn: readonly Point[],
+  to: Arrival,
+): Run {
+  const kept = points.slice(0, index);
+  const within = to.arrive ? 2 : roundWithin(to.at, drawn, kept.toReversed());
+  while (kept.length > 1 && distance(kept.at(-1)!, to.at) < within) kept.pop();
+  return runOf([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
+}
+
+/** The point of a run nearest to `p`, between its points too, about the one at `place`. */
+export function onRun({ points }: Run, place: number, p: Point): { at: Point; nearest: number } {
+  // First along it: `place` was told by a pixel, not by the pointer.
+  let i = place;
+  const far = (k: number): number => distance(points[k]!, p);
+  while (i + 1 < points.length && far(i + 1) < far(i)) i++;
+  while (i > 1 && far(i - 1) < far(i)) i--;
+  let best = points[i]!;
+  for (const k of [i - 1, i]) {
+    const [a, b] = [points[k], points[k + 1]];
+    if (!a || !b) continue;
+    const way = subtract(b, a);
+    const size = dot(way, way);
+    const t = size > 0 ? Math.max(0, Math.min(1, dot(subtract(p, a), way) / size)) : 0;
+    const q = add(a, scale(way, t));
+    if (distance(q, p) < distance(best, p)) best = q;
+  }
+  return { at: best, nearest: i };
+}
+
+/** How far about a corner its edge is round, told by how sharply its two sides, lines that lead away from it, turn there. */
+function roundWithin(at: Point, one: readonly Point[], other: readonly Point[]): number {
+  const away = (line: readonly Point[]): Point | null => {
+    const p = line.find((q) => distance(q, at) >= LOOK);
+    return p ? unit(subtract(p, at)) : null;
+  };
+  const [a, b] = [away(one), away(other)];
+  if (!a || !b) return ROUND;
+  return Math.max(3, mingledWithin(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b))))));
+}
+
+/** The point of a line nearest to `p`, by index, sought about one that is likely. */
+function nearestIndex(points: readonly Point[], p: Point, likely: number): number {
+  let best = Math.min(points.length - 1, likely);
+  for (let i = Math.max(0, likely - 12); i < Math.min(points.length, likely + 12); i++)
+    if (distance(points[i]!, p) < distance(points[best]!, p)) best = i;
+  return best;
+}
+
+/** The same run the other way. */
+export const turnedRound = ({ points, corners }: Run): Run =>
+  runOf(
+    points.toReversed(),
+    [...corners].map((c) => points.length - 1 - c),
+  );
