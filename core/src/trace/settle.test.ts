@@ -3,8 +3,11 @@ import { cubicPoint } from '../geometry/cubic';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { parsePathData } from '../path/data';
 import { flowAll, settleFlow } from '../path/flow';
-import { nearestOnPath, pathCubics, transformPath, type Path } from '../path/path';
+import { setMeantSegments } from '../path/meant';
+import { nearestOnPath, pathCubics, pathLength, segmentCubic, transformPath, type Path } from '../path/path';
+import { measureDrift } from './drift';
 import { fieldTiles } from './field';
+import { driftFigures } from './figures';
 import { EDGE_BLUR } from './follow';
 import { settle } from './settle';
 import { painted } from './testing';
@@ -101,6 +104,28 @@ describe('settling a rough path', () => {
     }
     const { path } = settle(withLength(30), fieldOf(disc), { ...WHERE, anchors: false });
     for (const a of path.anchors) expect(Math.hypot(a.out!.x, a.out!.y)).toBeCloseTo((low + high) / 2, 0);
+  });
+
+  it('tells figures as drift itself does where that is asked for', () => {
+    const rough = shaken(LEAF, 4);
+    const field = fieldOf(LEAF, 16);
+    const { path, before, after } = settle(rough, field, { ...WHERE, told: 1 });
+    expect(before).toEqual(driftFigures([measureDrift(rough, field, WHERE)], 1));
+    expect(after).toEqual(driftFigures([measureDrift(path, field, WHERE)], 1));
+    expect(after.mean).toBeLessThan(before.mean);
+  });
+
+  it('leaves what is meant so where it is, and out of the figures', () => {
+    const disc = circlePath(120, 120, 70);
+    const field = fieldOf(disc);
+    const rough = setMeantSegments(shaken(disc, 3), [2], true);
+    const { path, before } = settle(rough, field, { ...WHERE, told: 1 });
+    // Its ends stay; where they are smooth their handles turn with the neighbour's.
+    for (const i of [2, 3]) expect(path.anchors[i]).toMatchObject({ x: rough.anchors[i]!.x, y: rough.anchors[i]!.y }); // prettier-ignore
+    expect(segmentCubic(path, 0)).not.toEqual(segmentCubic(rough, 0));
+    expect(before.length).toBeLessThan(0.8 * pathLength(rough));
+    const all = setMeantSegments(rough, [0, 1, 2, 3], true);
+    expect(settle(all, field, WHERE).path).toBe(all);
   });
 
   it('never makes it worse and says when it cannot help: on the edge already, on flat paper, far away, one anchor', () => {

@@ -3,6 +3,7 @@ import { solveDamped } from '../geometry/least-squares';
 import { add, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineDirection, setAnchorKind } from '../path/handle';
 import { flows, settleFlow } from '../path/flow';
+import { meantSegments } from '../path/meant';
 import {
   anchorAt,
   pathLength,
@@ -16,6 +17,7 @@ import {
   type Path,
 } from '../path/path';
 import { measureDrift, type Drift, type DriftOptions } from './drift';
+import { leaveOut } from './detail';
 import type { FieldTiles } from './field';
 import { driftFigures, type DriftFigures } from './figures';
 import { CORNER } from './stations';
@@ -23,10 +25,12 @@ import { CORNER } from './stations';
 export interface SettleOptions extends Omit<DriftOptions, 'spacing'> {
   /** Anchors may move; else only handles do. True when left out. */
   readonly anchors?: boolean;
-  /** Segments that may change; all when left out. */
+  /** Segments that may change; all when left out. Those meant so never do. */
   readonly only?: readonly number[];
   /** Drift within this counts as on the edge in the figures, picture pixels; 1 when left out. */
   readonly tolerance?: number;
+  /** The figures are told by drift at this spacing, picture pixels; by as few places as it works with when left out. */
+  readonly told?: number;
 }
 
 export interface Settled {
@@ -315,22 +319,26 @@ function bent(path: Path, drift: Drift, only: ReadonlySet<number> | null): Path 
 export function settle(
   path: Path,
   field: FieldTiles,
-  { anchors = true, only, tolerance = 1, ...where }: SettleOptions,
+  { anchors = true, only, tolerance = 1, told, ...where }: SettleOptions,
 ): Settled {
-  const chosen = only ? new Set(only) : null;
+  const meant = meantSegments(path);
+  const every = Array.from({ length: segmentCount(path) }, (_, s) => s);
+  const chosen = only || meant.size > 0 ? new Set((only ?? every).filter((s) => !meant.has(s))) : null;
   const { form: _form, ...plain } = path;
   // As many places as are looked at.
   const spacing = Math.max(1, Math.min(4, pathLength(path) / (EACH * Math.max(1, segmentCount(path)))));
-  const measure = (p: Path): Drift => measureDrift(p, field, { ...where, spacing });
+  const measure = (p: Path, by = spacing): Drift =>
+    leaveOut(measureDrift(p, field, { ...where, spacing: by }), meant);
+  const figures = (drift: Drift): DriftFigures => driftFigures([drift], tolerance);
   const first = measure(path);
-  const before = driftFigures([first], tolerance);
+  const before = figures(first);
   const nothing: Settled = { path, before, after: before };
   if (!(before.measured > 0) || segmentCount(path) === 0) return nothing;
   let current: Path = jointed(bent(plain, first, chosen));
   let best = nothing;
   for (let round = 0; round < ROUNDS; round++) {
     const drift = current === plain ? first : measure(current);
-    const after = driftFigures([drift], tolerance);
+    const after = figures(drift);
     if (round > 0 && after.measured >= 0.9 * before.measured && after.mean < best.after.mean) {
       const settledEnough = after.mean > 0.96 * best.after.mean;
       best = { path: withKinds(current, path), before, after };
@@ -349,5 +357,9 @@ export function settle(
     if (next === current) break;
     current = next;
   }
-  return best.after.mean < before.mean - BETTER ? best : nothing;
+  const better = (s: Settled): boolean => s.after.mean < s.before.mean - BETTER;
+  if (!told || !better(best)) return better(best) ? best : nothing;
+  const [was, is] = [figures(measure(path, told)), figures(measure(best.path, told))];
+  const seen: Settled = { path: best.path, before: was, after: is };
+  return better(seen) ? seen : { path, before: was, after: was };
 }

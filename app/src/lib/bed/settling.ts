@@ -1,5 +1,4 @@
 import {
-  meantSegments,
   segmentCount,
   setPath,
   shapesOf,
@@ -61,10 +60,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   const work = shapesToSettle(desk).flatMap((shape) => {
     const wishes = wishesOf(shape, by);
     return shape.paths.flatMap((path, k) => {
-      const meant = meantSegments(path);
-      const chosen = segmentsOf(desk, path);
-      const all = Array.from({ length: segmentCount(path) }, (_, s) => s);
-      const only = meant.size > 0 ? (chosen ?? all).filter((s) => !meant.has(s)) : chosen;
+      const only = segmentsOf(desk, path);
       if (only?.length === 0 || !wishes[k]) return [];
       const { reach, flip, detail } = wishes[k];
       const options: SettleOptions = {
@@ -73,6 +69,8 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
         detail,
         anchors: desk.habits.settleAnchors,
         tolerance: by.within / by.raster.step,
+        // As the panel tells it.
+        told: 1,
         ...(only ? { only } : {}),
       };
       return [{ shape, path, wish: { ...wishes[k], options } }];
