@@ -1,10 +1,13 @@
 import { defineConfig } from 'vitest/config';
 
+// Long, so that a machine at work on something else fails nothing: how quick things are is the bench's matter.
+const testTimeout = 60_000;
+
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node' } },
-      { test: { name: 'demo', root: 'demo', include: ['**/*.test.ts'], environment: 'node' } },
+      { test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node', testTimeout } },
+      { test: { name: 'demo', root: 'demo', include: ['**/*.test.ts'], environment: 'node', testTimeout } },
       'app/vitest.config.ts',
     ],
   },

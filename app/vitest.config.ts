@@ -6,5 +6,5 @@ import { defineConfig } from 'vitest/config';
 export default defineConfig({
   plugins: [svelte({ configFile: false, compilerOptions: { runes: true } })],
   resolve: { alias: { $lib: fileURLToPath(new URL('src/lib', import.meta.url)) } },
-  test: { name: 'app', include: ['src/**/*.test.ts'], environment: 'node' },
+  test: { name: 'app', include: ['src/**/*.test.ts'], environment: 'node', testTimeout: 60_000 },
 });

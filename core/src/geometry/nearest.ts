@@ -29,23 +29,21 @@ export function nearestOnCubic(c: Cubic, p: Point): NearestOnCurve {
   return { t, point, distance: Math.hypot(point.x - p.x, point.y - p.y) };
 }
 
-/** Newton steps from a parameter that is nearly the foot's. */
-const STEPS = 4;
-
 /**
  * Parameter of the foot of a point on a cubic, sought from one nearby by Newton's method: cheaper by far than looking at
  * the whole curve, and never nearer than the nearest point.
  *
  * @param t where to begin, 0 to 1
+ * @param steps at most; from nearly the foot's four are enough
  */
-export function footNear([c0, c1, c2, c3]: Cubic, p: Point, t: number): number {
+export function footNear([c0, c1, c2, c3]: Cubic, p: Point, t: number, steps = 4): number {
   const cx = 3 * (c1.x - c0.x);
   const cy = 3 * (c1.y - c0.y);
   const bx = 3 * (c2.x - c1.x) - cx;
   const by = 3 * (c2.y - c1.y) - cy;
   const ax = c3.x - c0.x - cx - bx;
   const ay = c3.y - c0.y - cy - by;
-  for (let i = 0; i < STEPS; i++) {
+  for (let i = 0; i < steps; i++) {
     const x = ((ax * t + bx) * t + cx) * t + c0.x - p.x;
     const y = ((ay * t + by) * t + cy) * t + c0.y - p.y;
     const dx = (3 * ax * t + 2 * bx) * t + cx;

@@ -1,5 +1,6 @@
 import type { Cubic } from '../geometry/cubic';
 import { solveLinear } from '../geometry/linear';
+import { footNear } from '../geometry/nearest';
 import { add, distance, dot, scale, subtract, type Point } from '../geometry/vector';
 
 // Written with plain numbers throughout: Reach and Thin out try thousands of fits while a hand waits.
@@ -92,26 +93,8 @@ function fitFree(points: readonly Point[], u: Float64Array): Cubic {
 }
 
 /** Moves each parameter one Newton step towards the foot of its point (Schneider 1990, Reparameterize). */
-function reparameterise([p0, p1, p2, p3]: Cubic, points: readonly Point[], u: Float64Array): Float64Array {
-  const cx = 3 * (p1.x - p0.x);
-  const cy = 3 * (p1.y - p0.y);
-  const bx = 3 * (p2.x - p1.x) - cx;
-  const by = 3 * (p2.y - p1.y) - cy;
-  const ax = p3.x - p0.x - cx - bx;
-  const ay = p3.y - p0.y - cy - by;
-  const out = new Float64Array(u.length);
-  for (let i = 0; i < u.length; i++) {
-    const p = points[i]!;
-    const t = u[i]!;
-    const x = ((ax * t + bx) * t + cx) * t + p0.x - p.x;
-    const y = ((ay * t + by) * t + cy) * t + p0.y - p.y;
-    const dx = (3 * ax * t + 2 * bx) * t + cx;
-    const dy = (3 * ay * t + 2 * by) * t + cy;
-    const slope = dx * dx + dy * dy + x * (6 * ax * t + 2 * bx) + y * (6 * ay * t + 2 * by);
-    out[i] = slope > 0 ? Math.min(1, Math.max(0, t - (x * dx + y * dy) / slope)) : t;
-  }
-  return out;
-}
+const reparameterise = (c: Cubic, points: readonly Point[], u: Float64Array): Float64Array =>
+  u.map((t, i) => footNear(c, points[i]!, t, 1));
 
 /** Sum of the squared distances between points and a curve at their parameters. */
 function errorOf([p0, p1, p2, p3]: Cubic, points: readonly Point[], u: Float64Array): number {

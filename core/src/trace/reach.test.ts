@@ -114,6 +114,16 @@ describe('the next segment', () => {
     expect(memory.open ? far : null).toBeNull();
   });
 
+  it('forgets its tick when the last anchor turns from smooth to corner', () => {
+    const [field, memory] = [of(disc), reachMemory()];
+    const to = { x: 122, y: 194 };
+    // A direction that no single segment along the disc could leave in.
+    const held = reach(field, { ...start(190, 120), leave: unit({ x: 0.5, y: 1 }) }, to, WHERE, memory);
+    const free = reach(field, start(190, 120), to, WHERE, memory);
+    expect(free).toEqual(reach(field, start(190, 120), to, WHERE, reachMemory()));
+    expect(free).not.toEqual(held);
+  });
+
   it('goes as far as the pointer does, on the picture made smaller for it', () => {
     const bar = parsePathData('M40 60C300 20 700 20 960 60L960 110L40 110Z')[0]!;
     const raster = painted(1000, 130, [{ path: bar, rgb: INK }], PAPER);

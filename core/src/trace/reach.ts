@@ -155,7 +155,8 @@ export function reach(
     return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, farthest: null, hints: ring, open: false }; // prettier-ignore
   }
   const seed = strongestNear(coarse, small(start.at), 2) ?? { x: Math.floor(start.at.x / ratio), y: Math.floor(start.at.y / ratio) }; // prettier-ignore
-  const key = `${start.at.x} ${start.at.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
+  const { at, leave } = start;
+  const key = `${at.x} ${at.y} ${leave?.x} ${leave?.y} ${ratio} ${start.drawn.length} ${coarse.kind} ${tolerance}`;
   if (memory.key !== key || !memory.wire || memory.wire.field !== coarse) {
     // The place a path began at stays open, for closing.
     memory.drawn = start.drawn.flatMap(pointsOf);
@@ -165,13 +166,13 @@ export function reach(
     memory.key = key;
     memory.laid = null;
   }
-  const along = { tolerance, leave: start.leave, about: ABOUT };
+  const along = { tolerance, leave, about: ABOUT };
   // As long as the pointer goes along the edge that is known, nothing about that changes under it.
   if (memory.laid && !to) {
     const known = withFarthest(memory.laid, along);
     memory.laid = known;
-    const at = distance(known.farthest.cubic[3], pointer) <= near ? known.farthest.count : placeOn(known, end, large(end), 1.5 * ratio + 1); // prettier-ignore
-    if (at !== null) return offered(known, at, pointer, near, along, hints);
+    const place = distance(known.farthest.cubic[3], pointer) <= near ? known.farthest.count : placeOn(known, end, large(end), 1.5 * ratio + 1); // prettier-ignore
+    if (place !== null) return offered(known, place, pointer, near, along, hints);
   }
   const before = memory.wire.count;
   const way = wireTo(memory.wire, end, MOST_AT_ONCE);

@@ -190,6 +190,21 @@ describe('Reach', () => {
     expect(b.desk.reaching.offer!.hints).toEqual(hints);
   });
 
+  it('keeps its tick until the next one is worked out', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    await hover({ x: 152, y: 132 });
+    const before = b.desk.reaching.offer!.farthest!;
+    expect(before).not.toBeNull();
+    // The other way round the edge is laid anew.
+    b.desk.reaching.ask(askReach(b.desk, pointer({ x: 152, y: 70 })));
+    await b.desk.reaching.latest;
+    expect(b.desk.reaching.offer).toMatchObject({ open: true, farthest: before });
+    await hover({ x: 152, y: 70 });
+    expect(b.desk.reaching.offer!.open).toBe(false);
+    expect(b.desk.reaching.offer!.farthest).not.toEqual(before);
+  });
+
   it('comes to a finger that did not point before', async () => {
     b.click({ x: 162, y: 101 }, { type: 'touch' });
     expect(path().anchors[0]).toMatchObject({ x: 162, y: 101, kind: 'corner' });

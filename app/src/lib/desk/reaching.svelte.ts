@@ -89,7 +89,13 @@ export function createReaching(
       const from = (options.hints ?? 0) > 0 ? ask : told;
       const stays =
         from?.after === ask.after && distance(from.wish.pointer, ask.wish.pointer) < STAY * options.near;
-      offer = next && next.hints.length === 0 && stays && offer ? { ...next, hints: offer.hints } : next;
+      const was = offer?.after === ask.after ? offer : null;
+      offer = next && {
+        ...next,
+        hints: next.hints.length === 0 && stays && was ? was.hints : next.hints,
+        // A tick stays until the next one is worked out.
+        farthest: next.open && was ? was.farthest : next.farthest,
+      };
       told = stays ? from : null;
       done(offer);
       // The tick is told as soon as it is worked out.
