@@ -73,7 +73,7 @@ export function edgeAlong(
   rough: readonly Point[],
   ratio: number,
   end: Point | null,
-): { run: Run; index: number; ended: boolean } {
+): { run: Run; index: number; ended: boolean; spacing: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
@@ -93,7 +93,43 @@ export function edgeAlong(
   const shift = 1 - skipped;
   const points = [start.at, ...whole.points.slice(skipped)];
   const corners = whole.corners.map((c) => c + shift).filter((c) => c > 0);
-  return { run: runOf(points, corners), index: Math.max(1, reached + shift), ended: ahead.length < AHEAD };
+  return {
+    run: runOf(points, corners),
+    index: Math.max(1, reached + shift),
+    ended: ahead.length < AHEAD,
+    spacing,
+  };
+}
+
+/** Of a run that goes on, its last pixels are told anew, from so far back that a corner there has its sides. */
+const ANEW = 32;
+/** A run that comes so near to its beginning has come round, pixels. */
+const ROUND_AGAIN = 2;
+
+/** A run along an edge followed on from its end; that far it stays as it was. */
+export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { run: Run; ended: boolean } {
+  const { points } = run;
+  const n = points.length;
+  const cut = Math.max(1, n - Math.ceil(ANEW / spacing));
+  const from = Math.max(0, n - Math.ceil((2 * ANEW) / spacing));
+  const there = points[n - 1]!;
+  const onward = unit(subtract(there, points[Math.max(0, n - 1 - Math.ceil(4 / spacing))]!));
+  const ahead = onward ? followEdge(field, there, onward, AHEAD, LEAST[field.kind]) : [];
+  const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
+  const more = round < 0 ? ahead : ahead.slice(0, round);
+  const told = sharpened(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);
+  const joint = nearestIndex(told.points, points[cut]!, cut - from);
+  const shift = cut - joint;
+  return {
+    run: runOf(
+      [...points.slice(0, cut), ...told.points.slice(joint)],
+      [
+        ...[...run.corners].filter((c) => c < cut),
+        ...told.corners.map((c) => c + shift).filter((c) => c >= cut),
+      ],
+    ),
+    ended: more.length < AHEAD,
+  };
 }
 
 /** A run up to a place that ends at a given point instead. */

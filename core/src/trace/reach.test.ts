@@ -5,7 +5,7 @@ import { parsePathData } from '../path/data';
 import { nearestOnPath, pathCubics, segmentIsLine, transformPath, type Path } from '../path/path';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
-import { fieldTiles } from './field';
+import { fieldTiles, type FieldTiles } from './field';
 import { EDGE_BLUR } from './follow';
 import { halved } from '../picture/halve';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
@@ -122,6 +122,24 @@ describe('the next segment', () => {
     const free = reach(field, start(190, 120), to, WHERE, memory);
     expect(free).toEqual(reach(field, start(190, 120), to, WHERE, reachMemory()));
     expect(free).not.toEqual(held);
+  });
+
+  it('goes on along an edge that the pointer follows, where a way round would be shorter', () => {
+    // Half a disc: its straight side is the cheaper way to most of its arc.
+    const half = parsePathData('M40 280A240 240 0 0 1 520 280Z')[0]!;
+    const raster = painted(560, 320, [{ path: half, rgb: INK }], PAPER, 6);
+    const [fine, coarse] = [raster, halved(raster)].map((r) => fieldTiles(r, 'edge', EDGE_BLUR)) as [FieldTiles, FieldTiles]; // prettier-ignore
+    const field: ReachField = { fine, coarse, ratio: 2 };
+    const memory = reachMemory();
+    const line = pathCubics(half).slice(0, -1).flatMap((c) => Array.from({ length: 24 }, (_, k) => cubicPoint(c, k / 24))); // prettier-ignore
+    let ticked = 0;
+    for (const p of line.slice(2)) {
+      const got = reach(field, start(40, 280), p, { ...WHERE, tolerance: 8 }, memory)!;
+      expect(distance(got.at, p)).toBeLessThan(8);
+      for (const q of pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.cubic![0], kind: 'corner', in: null, out: subtract(got.cubic![1], got.cubic![0]) }, { ...got.cubic![3], kind: 'corner', in: subtract(got.cubic![2], got.cubic![3]), out: null }] }).slice(12)) expect(q.y).toBeLessThan(279); // prettier-ignore
+      if (got.farthest) ticked++;
+    }
+    expect(ticked).toBeGreaterThan(0);
   });
 
   it('goes as far as the pointer does, on the picture made smaller for it', () => {

@@ -18,6 +18,7 @@ import {
   closedOnto,
   cornerNear,
   edgeAlong,
+  extendedEdge,
   onRun,
   turnedRound,
   turns,
@@ -92,6 +93,8 @@ interface Laid {
   readonly farthest: Stretch | null;
   /** The edge ends where the run does; else it is only not followed farther. */
   readonly ended: boolean;
+  /** Pixels from point to point. */
+  readonly spacing: number;
   /** What it was laid for: a pixel, and where on the run that is. */
   readonly end: Point;
   readonly index: number;
@@ -167,12 +170,26 @@ export function reach(
     memory.laid = null;
   }
   const along = { tolerance, leave, about: ABOUT };
+  /** An edge newly laid: the segment on it is told, unless its tick would take it back, and the tick with the next question. */
+  const begun = (laid: Omit<Laid, 'farthest'>): Reached | null => {
+    memory.laid = { ...laid, farthest: null };
+    memory.open = true;
+    const first = offered(memory.laid, laid.index, pointer, near, along, 0);
+    return first && first.worst <= tolerance ? { ...first, open: true } : null;
+  };
   // As long as the pointer goes along the edge that is known, nothing about that changes under it.
   if (memory.laid && !to) {
     const known = withFarthest(memory.laid, along);
     memory.laid = known;
     const place = distance(known.farthest.cubic[3], pointer) <= near ? known.farthest.count : placeOn(known, end, large(end), 1.5 * ratio + 1); // prettier-ignore
-    if (place !== null) return offered(known, place, pointer, near, along, hints);
+    if (place !== null) {
+      const { points, upTo } = known.run;
+      const enough = known.ended || (end.x === known.end.x && end.y === known.end.y) || upTo[points.length - 1]! - upTo[place]! > ENOUGH; // prettier-ignore
+      if (enough) return offered(known, place, pointer, near, along, hints);
+      // It goes on from its end, so that nothing before that changes.
+      const on = extendedEdge(fine, known.run, known.spacing);
+      return begun({ ...on, spacing: known.spacing, end, index: place });
+    }
   }
   const before = memory.wire.count;
   const way = wireTo(memory.wire, end, MOST_AT_ONCE);
@@ -184,10 +201,7 @@ export function reach(
     const last = run.points.length - 1;
     return answerOf(run, last, fitStretch(run, 0, last, { ...along, arrive: to.arrive }), null, []);
   }
-  memory.laid = { ...found, end, farthest: null };
-  memory.open = true;
-  const first = offered(memory.laid, found.index, pointer, near, along, 0);
-  return first && first.worst <= tolerance ? { ...first, open: true } : null;
+  return begun({ ...found, end });
 }
 
 const withFarthest = (laid: Laid, along: StretchOptions): Laid & { readonly farthest: Stretch } => ({
@@ -201,17 +215,16 @@ function pointsOf(c: Cubic): Point[] {
   return Array.from({ length: n }, (_, i) => cubicPoint(c, i / n));
 }
 
-/** Where on a known edge a place lies; null where it does not, or too little is known beyond it. */
+/** Where on a known edge a place lies; null where it does not. */
 function placeOn(laid: Laid, end: Point, p: Point, within: number): number | null {
-  const { points, upTo } = laid.run;
+  const { points } = laid.run;
   if (end.x === laid.end.x && end.y === laid.end.y) return laid.index;
   let [best, near] = [-1, within];
   for (let i = 1; i < points.length; i++) {
     const d = distance(points[i]!, p);
     if (d < near) [best, near] = [i, d];
   }
-  if (best < 0) return null;
-  return laid.ended || upTo[points.length - 1]! - upTo[best]! > ENOUGH ? best : null;
+  return best < 0 ? null : best;
 }
 
 const answerOf = (
