@@ -6,7 +6,9 @@ const testTimeout = 60_000;
 export default defineConfig({
   test: {
     projects: [
-      { test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node', testTimeout } },
+      {
+        test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node', testTimeout },
+      },
       { test: { name: 'demo', root: 'demo', include: ['**/*.test.ts'], environment: 'node', testTimeout } },
       'app/vitest.config.ts',
     ],
