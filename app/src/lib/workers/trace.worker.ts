@@ -5,6 +5,7 @@ import {
   halved,
   likelyFollow,
   lineBlur,
+  lookAhead,
   measureDrift,
   measureEconomy,
   measureWeight,
@@ -12,7 +13,6 @@ import {
   reachLevel,
   reachMemory,
   settle,
-  warmTile,
   type FieldTiles,
   type Follow,
   type Point,
@@ -75,16 +75,12 @@ function reachField({ follow, width, shown, start, pointer }: ReachWish): ReachF
   return { fine, coarse, ratio: 2 ** level };
 }
 
-/** How far about the pointer the picture is looked at beforehand, while nothing is asked, pixels. */
-const AHEAD = 260;
+/** While nothing is asked the picture about the pointer is looked at beforehand. */
 let turn = 0;
-async function warmAbout({ fine, coarse, ratio }: ReachField, { x, y }: Point): Promise<void> {
+async function restAt(where: ReachField, pointer: Point): Promise<void> {
   const mine = ++turn;
-  const rest = async (): Promise<boolean> => (await pause(), turn === mine);
-  while (await rest()) {
-    if (warmTile(coarse, { x: x / ratio, y: y / ratio }, AHEAD)) continue;
-    if (!warmTile(fine, { x, y }, AHEAD)) return;
-  }
+  do await pause();
+  while (turn === mine && lookAhead(where, pointer));
 }
 
 const work: TraceWork = {
@@ -99,7 +95,7 @@ const work: TraceWork = {
     if (seen?.key !== key) return null;
     const where = reachField(wish);
     const found = reach(where, wish.start, wish.pointer, wish.options, memory);
-    void warmAbout(where, wish.pointer);
+    void restAt(where, wish.pointer);
     return found ?? (memory.open ? 'later' : null);
   },
   async drift(key, wishes) {
