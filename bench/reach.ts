@@ -4,9 +4,9 @@ import {
   EDGE_BLUR,
   fieldTiles,
   lineBlur,
-  lookAhead,
   measureDrift,
   nearestOnPath,
+  warmTile,
   type Point,
   type ReachField,
 } from '@mirrot/core';
@@ -36,7 +36,7 @@ for (const [turn, c] of [every[0]!, ...every].entries()) {
   const field: ReachField = { fine, coarse: fine, ratio: 1 };
   // As the worker does while nothing is asked: the picture about the pointer is looked at beforehand.
   const look = (p: Point): void => {
-    while (lookAhead(field, p));
+    while (warmTile(fine, p, 260));
   };
   const rows: { own: number; anchors: number; off: number; worst: number }[] = [];
   const times: number[] = [];

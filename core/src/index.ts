@@ -222,13 +222,12 @@ export { symmetryAxis, type Symmetry } from './picture/symmetry';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './trace/ink';
 export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';
 export { edgeField, lineField, type Field, type FieldKind, type FieldOptions } from './trace/tensor';
-export { fieldTiles, tileAt, tilesOf, type FieldTiles } from './trace/field';
+export { fieldTiles, tileAt, tilesOf, warmTile, type FieldTiles } from './trace/field';
 export { measureDrift, type Drift, type DriftOptions, type Follow } from './trace/drift';
 export { driftFigures, type DriftFigures } from './trace/figures';
 export { settle, type Settled, type SettleOptions } from './trace/settle';
 export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './trace/follow';
 export {
-  lookAhead,
   reach,
   reachLevel,
   reachMemory,

@@ -46,7 +46,7 @@ export function crossedEdges(field: FieldTiles, from: Point, to: Point): Crossed
     const s = strength[k]!;
     if (s < least || s < strength[k - 1]! || s <= strength[k + 1]!) continue;
     const [a, b] = [strength[k - wide], strength[k + wide]];
-    const off = a === undefined || b === undefined ? 0 : hillTop(a, s, b) * wide * step;
+    const off = a === undefined || b === undefined ? 0 : (hillTop(a, s, b) / 2) * wide * step;
     edges.push(k * step + Math.max(-1, Math.min(1, off)));
   }
   const middle = long / 2;

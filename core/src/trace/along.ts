@@ -52,7 +52,7 @@ function peakAcross(field: FieldTiles, p: Point, n: Point, reach: number): { off
   while (best > 2 && row[best - 1]! > row[best]!) best--;
   while (best < count - 3 && row[best + 1]! > row[best]!) best++;
   const off = hillTop(row[best - 2]!, row[best]!, row[best + 2]!);
-  return { off: (best - half - 2) * STEP + off, strength: row[best]! };
+  return { off: (best - half - 2 + off) * STEP, strength: row[best]! };
 }
 
 /** Points at even lengths along a polyline, the first and last kept. */

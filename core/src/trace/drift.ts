@@ -98,7 +98,7 @@ export function measureDrift(
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
       if (k === 0 || k === wide - 1 || s(k) < threshold) return { station, value: NaN, strength: s(k) };
-      const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel)));
+      const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel))) / 2;
       return { station, value: (k - half) * step + off + pulled(station.bend), strength: s(k) };
     });
     if (!ring)
@@ -148,7 +148,7 @@ export function measureDrift(
 function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles, reach: number): number {
   // A stroke's bend falls with the square of the blur it takes to see it.
   const least = kind === 'line' ? LEAST.line * Math.min(1, (2.5 / blur) ** 2) : LEAST.edge;
-  const grain = ABOVE_NOISE * quiet(row);
+  const grain = ABOVE_NOISE * quiet(row, wide);
   if (reach >= 4 * blur) return Math.max(least, grain);
   const tops: number[] = [];
   for (let i = 0; i < row.length; i += wide) tops.push(Math.max(...row.subarray(i, i + wide)));
@@ -159,9 +159,10 @@ function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles
 /** Values looked at for what is quiet, about so many. */
 const LOOKED = 800;
 /** The strength below which the quiet quarter of what is seen lies. */
-function quiet(row: Float32Array): number {
-  // A power of two: rows are odd, so that every offset has its turn.
-  const step = 2 ** Math.max(0, Math.ceil(Math.log2(row.length / LOOKED)));
+function quiet(row: Float32Array, wide: number): number {
+  let step = Math.max(1, Math.ceil(row.length / LOOKED));
+  // Every offset has its turn.
+  while (step > 1 && (wide % step === 0 || step % wide === 0)) step++;
   const some = Float32Array.from({ length: Math.floor(row.length / step) }, (_, i) => row[i * step]!).sort();
   return some[Math.floor(some.length / 4)] ?? 0;
 }

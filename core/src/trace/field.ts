@@ -117,7 +117,7 @@ export const strengthAt = (field: FieldTiles, x: number, y: number): number => a
  * The field's quadratic form along (nx, ny) at pixel (x, y), whole numbers: squared slope of an edge field, bend of a line
  * field. The border's pixels stand for what lies beyond.
  */
-function formAt(field: FieldTiles, x: number, y: number, nx: number, ny: number): number {
+export function formAt(field: FieldTiles, x: number, y: number, nx: number, ny: number): number {
   const { width, height } = field.raster;
   const px = x < 0 ? 0 : x >= width ? width - 1 : x;
   const py = y < 0 ? 0 : y >= height ? height - 1 : y;
@@ -230,13 +230,13 @@ export function formsAlong(
 }
 
 /**
- * Where a hill's top lies beside its middle value, from values as far off on either side; that far is 1, and at most it is
- * told. A parabola through their logarithms, which is exact for the Gaussian that a blurred edge's slope is.
+ * Where a hill's top lies beside its middle value, in steps, from values two steps (a pixel) either side: a parabola
+ * through their logarithms, which is exact for the Gaussian that a blurred edge's slope is.
  */
 export function hillTop(before: number, here: number, after: number): number {
   const a = Math.log(Math.max(before, 1e-9));
   const b = Math.log(Math.max(here, 1e-9));
   const c = Math.log(Math.max(after, 1e-9));
   const bend = a - 2 * b + c;
-  return bend < 0 ? Math.max(-1, Math.min(1, (a - c) / (2 * bend))) : 0;
+  return bend < 0 ? Math.max(-2, Math.min(2, (a - c) / bend)) : 0;
 }

@@ -10,7 +10,7 @@ import {
   type StretchOptions,
 } from '../path/fit-path';
 import { LEAST } from './along';
-import { strengthAt, warmTile, type FieldTiles } from './field';
+import { strengthAt, type FieldTiles } from './field';
 import {
   ABOUT,
   about,
@@ -49,14 +49,6 @@ export function reachLevel(shown: number, far: number): number {
   const needed = Math.ceil(Math.log2(Math.max(1e-6, far / (0.95 * ROOM))));
   return Math.max(0, Math.min(SMALLEST, Math.max(Math.round(Math.log2(shown)), needed)));
 }
-
-/**
- * Looks at the picture about the pointer beforehand, a tile at a time, so that no question has to wait for that.
- *
- * @returns false when there was nothing left to look at
- */
-export const lookAhead = ({ fine, coarse, ratio }: ReachField, p: Point): boolean =>
-  warmTile(coarse, scale(p, 1 / ratio), AHEAD) || warmTile(fine, p, AHEAD);
 
 /** Where the next segment begins. */
 export interface ReachStart extends Departure {
@@ -127,7 +119,6 @@ const ENOUGH_AT_ONCE = 2500;
 const FARTHEST = 1.25;
 /** So much of a known edge ahead of the pointer is enough not to look for more, pixels. */
 const ENOUGH = 90;
-
 const isStraight = ([a, b, , d]: Cubic): boolean =>
   distance(b, add(a, scale(subtract(d, a), 1 / 3))) <= 1e-9 * (1 + distance(a, d));
 
@@ -150,7 +141,7 @@ export function reach(
 ): Reached | null {
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
   memory.open = false;
-  const small = (p: Point): Point => scale(p, 1 / ratio);
+  const small = (p: Point): Point => ({ x: p.x / ratio, y: p.y / ratio });
   const least = LEAST[fine.kind];
   const end = strongestNear(coarse, small(to?.at ?? pointer), to ? 2 : near / ratio);
   if (!end || strengthAt(coarse, end.x, end.y) < least) return null;

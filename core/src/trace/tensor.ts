@@ -46,7 +46,7 @@ function gaussian(sigma: number): { g: Float64Array; r: number } {
   return { g: g.map((v) => v / sum), r };
 }
 /** The Gaussian that with a variance of a third more makes a blur: differences of neighbours bring that third. */
-const kernelFor = (blur: number): { g: Float64Array; r: number } =>
+const before = (blur: number): { g: Float64Array; r: number } =>
   gaussian(Math.sqrt(Math.max(0.1, blur ** 2 - 1 / 3)));
 
 /**
@@ -223,12 +223,13 @@ function boxOf(raster: Raster, { blur, box }: FieldOptions) {
  */
 export function edgeField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
-  const kernel = Math.abs(options.blur - BINOMIAL_BLUR) < 1e-3 ? null : kernelFor(options.blur);
-  const r = kernel?.r ?? BINOMIAL_MARGIN;
+  const quick = Math.abs(options.blur - BINOMIAL_BLUR) < 1e-3;
+  const { g, r: margin } = before(options.blur);
+  const r = quick ? BINOMIAL_MARGIN : margin;
   const [w, h] = [width + 2 * r + 2, height + 2 * r + 2];
   const wide = width + 2;
   const soft = planes(raster, x0 - r - 1, y0 - r - 1, w, h).map((plane) => {
-    if (kernel) return blurred(plane, w, h, kernel.g, r);
+    if (!quick) return blurred(plane, w, h, g, r);
     const turned = room(SPARE, w * h);
     binomial(plane, w, h, turned);
     binomial(turned, h, wide, plane);
@@ -288,7 +289,7 @@ function addSlopes(plane: Float32Array, { width, height, xx, xy, yy }: Field): v
  */
 export function lineField(raster: Raster, options: FieldOptions): Field {
   const { x0, y0, width, height } = boxOf(raster, options);
-  const { g, r } = kernelFor(options.blur);
+  const { g, r } = before(options.blur);
   const margin = r + SECOND.r;
   const [w, h] = [width + 2 * margin, height + 2 * margin];
   const [plane] = planes(raster, x0 - margin, y0 - margin, w, h) as [Float32Array];

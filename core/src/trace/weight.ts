@@ -1,5 +1,5 @@
 import type { Path } from '../path/path';
-import { formsAlong, hillTop, type FieldTiles } from './field';
+import { formsAlong, type FieldTiles } from './field';
 import { chainsOf, type Station } from './stations';
 
 /** A drawn stroke's width, and on how much of the path it could be read. */
@@ -59,8 +59,9 @@ export function measureWeight(path: Path, field: FieldTiles, reach: number): Str
     for (let k = 1; k + wide <= count; k++) {
       const here = s[k]!;
       if (here < Math.max(LEAST, SHARE * strongest) || here < s[k - 1]! || here < s[k + 1]!) continue;
-      const off = k < wide ? 0 : hillTop(s[k - wide]!, here, s[k + wide]!);
-      return k * STEP + Math.max(-0.5, Math.min(0.5, off));
+      const [a, b, c] = [s[Math.max(0, k - wide)]!, here, s[k + wide]!].map((v) => Math.log(Math.max(v, 1e-9))) as [number, number, number]; // prettier-ignore
+      const bend = a - 2 * b + c;
+      return k * STEP + (k >= wide && bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0);
     }
     return null;
   };

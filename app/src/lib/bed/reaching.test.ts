@@ -190,17 +190,6 @@ describe('Reach', () => {
     expect(b.desk.reaching.offer!.hints).toEqual(hints);
   });
 
-  it('is not there when it was withdrawn while it was worked out', async () => {
-    let open = (): void => {};
-    gate = new Promise((done) => (open = done));
-    b.desk.reaching.ask(askReach(b.desk, pointer({ x: 162, y: 101 })));
-    const { latest } = b.desk.reaching;
-    b.desk.reaching.ask(null);
-    open();
-    expect(await latest).toBeNull();
-    expect(b.desk.reaching.offer).toBeNull();
-  });
-
   it('keeps its tick until the next one is worked out', async () => {
     await hover({ x: 162, y: 101 });
     b.click({ x: 162, y: 101 });

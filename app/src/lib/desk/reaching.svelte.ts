@@ -77,11 +77,6 @@ export function createReaching(
       const { ask, done }: NonNullable<typeof waiting> = waiting;
       waiting = null;
       const found = await find(ask).catch(() => null);
-      // Withdrawn meanwhile.
-      if (!asked) {
-        done(null);
-        continue;
-      }
       if (found === 'later') {
         // It goes on, unless the pointer has by now.
         if (waiting) done(null);

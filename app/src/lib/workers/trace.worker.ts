@@ -5,7 +5,6 @@ import {
   halved,
   likelyFollow,
   lineBlur,
-  lookAhead,
   measureDrift,
   measureEconomy,
   measureWeight,
@@ -13,6 +12,7 @@ import {
   reachLevel,
   reachMemory,
   settle,
+  warmTile,
   type FieldTiles,
   type Follow,
   type Point,
@@ -75,12 +75,16 @@ function reachField({ follow, width, shown, start, pointer }: ReachWish): ReachF
   return { fine, coarse, ratio: 2 ** level };
 }
 
-/** While nothing is asked the picture about the pointer is looked at beforehand. */
+/** How far about the pointer the picture is looked at beforehand, while nothing is asked, pixels. */
+const AHEAD = 260;
 let turn = 0;
-async function restAt(where: ReachField, pointer: Point): Promise<void> {
+async function warmAbout({ fine, coarse, ratio }: ReachField, { x, y }: Point): Promise<void> {
   const mine = ++turn;
-  do await pause();
-  while (turn === mine && lookAhead(where, pointer));
+  const rest = async (): Promise<boolean> => (await pause(), turn === mine);
+  while (await rest()) {
+    if (warmTile(coarse, { x: x / ratio, y: y / ratio }, AHEAD)) continue;
+    if (!warmTile(fine, { x, y }, AHEAD)) return;
+  }
 }
 
 const work: TraceWork = {
@@ -95,7 +99,7 @@ const work: TraceWork = {
     if (seen?.key !== key) return null;
     const where = reachField(wish);
     const found = reach(where, wish.start, wish.pointer, wish.options, memory);
-    void restAt(where, wish.pointer);
+    void warmAbout(where, wish.pointer);
     return found ?? (memory.open ? 'later' : null);
   },
   async drift(key, wishes) {
