@@ -194,16 +194,26 @@ export {
   type TreeNode,
 } from './art/tree';
 export {
+  applyChecked,
   applyForeignPatches,
   applyPatches,
   changeArt,
+  previewArt,
   type Change,
+  type CheckedArt,
   type Patch,
   type Recipe,
 } from './art/change';
+export { artSchema, checkChange, holdingsOf, readArt, type Holdings } from './art/check';
+export { artDifference } from './art/difference';
+export { DEEPEST_GROUP, MOST_ANCHORS, MOST_CHARACTERS, MOST_SHAPES } from './art/limits';
+export { patchDocument, type Patched } from './art/patch';
+export { same } from './art/same';
+export { cutText, fitName, nameSchema, noteSchema } from './art/text';
 export * from './art/edit';
 export { drawnData, drawShape, lineRuns, type Drawn } from './art/draw';
 export {
+  canExtend,
   emptyHistory,
   extend,
   recall,
@@ -211,10 +221,12 @@ export {
   redo,
   undo,
   type History,
+  type MadeOn,
+  type Moved,
   type Noted,
   type Step,
 } from './art/history';
-export { mergeArt } from './art/merge';
+export { mergeArt, type Merged } from './art/merge';
 
 export { nearestEdge } from './trace/edge';
 export { halved } from './picture/halve';

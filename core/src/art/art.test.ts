@@ -1,23 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { MirrotError } from '../error';
-import { circlePath, seeded, squarePath } from '../testing';
-import { applyForeignPatches, changeArt, type Patch, type Recipe } from './change';
+import { circlePath, squarePath } from '../testing';
+import { changeArt } from './change';
+import { artSchema, readArt } from './check';
 import { drawnData, lineRuns } from './draw';
 import { pathCubics, type Path } from '../path/path';
 import { parsePathData } from '../path/data';
 import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, removePicture, restack, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
-import { emptyHistory, extend, recall, record, redo, undo, type History, type Moved, type Noted } from './history'; // prettier-ignore
-import { mergeArt } from './merge';
-import {
-  artSchema,
-  emptyArt,
-  placedPicture,
-  readArt,
-  type Art,
-  type PlacedPicture,
-  type Shape,
-  ART_VERSION,
-} from './schema';
+import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape, ART_VERSION } from './schema';
 import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
 
@@ -211,104 +201,6 @@ describe('changing the document', () => {
   });
 });
 
-describe('patches from outside', () => {
-  const art = withShapes(shape('a'));
-  it('are applied and the whole is checked', () => {
-    const { art: next, patches } = changeArt(art, addNode('layer', shape('b')));
-    expect(applyForeignPatches(art, JSON.parse(JSON.stringify(patches)) as Patch[])).toEqual(next);
-  });
-
-  it.each([
-    [{ op: 'replace', path: '/layers/7/name', value: 'x' }],
-    [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: null }],
-    [{ op: 'replace', path: '/layers/0/children/0/paths/0/anchors/0/x', value: 1e300 }],
-    [{ op: 'replace', path: '/version', value: 99 }],
-    [{ op: 'remove', path: '/sheet' }],
-    [{ op: 'add', path: '/layers/0/children/0/extra', value: 1 }],
-    [{ op: 'replace', path: '/__proto__/polluted', value: 1 }],
-  ])('are refused when they make no drawing: %j', (patch) => {
-    expect(() => applyForeignPatches(art, [patch as Patch])).toThrowError(MirrotError);
-    expect(({} as Record<string, unknown>).polluted).toBeUndefined();
-  });
-});
-
-describe('history', () => {
-  it('goes back and forth step by step with what was looked at', () => {
-    let art = blank;
-    let history = emptyHistory<string>();
-    for (const id of ['a', 'b', 'c']) {
-      const change = changeArt(art, addNode('layer', shape(id)));
-      history = record(history, `Draw ${id}`, change, `before ${id}`, `after ${id}`);
-      art = change.art;
-    }
-    const full = art;
-    for (const id of ['c', 'b', 'a']) {
-      const back = undo(history, art)!;
-      expect(back).toMatchObject({ label: `Draw ${id}`, context: `before ${id}` });
-      ({ history, art } = back);
-    }
-    expect(art).toEqual(blank);
-    expect(undo(history, art)).toBeNull();
-    for (let i = 0; i < 3; i++) ({ history, art } = redo(history, art)!);
-    expect(art).toEqual(full);
-    expect(redo(history, art)).toBeNull();
-  });
-
-  it('forgets what was taken back once something new is done', () => {
-    const change = changeArt(blank, addNode('layer', shape('a')));
-    const done = record(emptyHistory<null>(), 'Draw', change, null, null);
-    const back = undo(done, change.art)!;
-    expect(record(back.history, 'Other', change, null, null).undone).toEqual([]);
-  });
-});
-
-describe('bringing two tabs together', () => {
-  const base = withShapes(shape('a'), shape('b'));
-  let n = 0;
-  const newId = (): string => `new-${n++}`;
-  const red = { kind: 'flat', hex: '#ff0000' } as const;
-
-  it('keeps what each side drew and each side’s changes', () => {
-    const mine = changeArt(
-      base,
-      together(addNode('layer', shape('m')), styleShapes(['a'], { fill: red })),
-    ).art;
-    const theirs = changeArt(
-      base,
-      together(addNode('layer', shape('t')), styleShapes(['b'], { fill: null })),
-    ).art;
-    const merged = mergeArt(base, mine, theirs, newId);
-    expect(ids(merged)).toEqual(['a', 'b', 'm', 't']);
-    expect(findShape(merged, 'a')!.fill).toEqual(red);
-    expect(findShape(merged, 'b')!.fill).toBeNull();
-    expect(readArt(merged)).toEqual(merged);
-  });
-
-  it('keeps both versions of a shape both changed, theirs hidden beside mine', () => {
-    const mine = changeArt(base, styleShapes(['a'], { fill: red })).art;
-    const theirs = changeArt(base, styleShapes(['a'], { fill: null })).art;
-    const merged = mergeArt(base, mine, theirs, newId);
-    expect(shapesOf(merged).map(({ shape: s }) => [s.name, s.shown, s.fill?.hex])).toEqual([
-      ['a (other tab)', false, undefined],
-      ['a', true, '#ff0000'],
-      ['b', true, '#2f6b4f'],
-    ]);
-    expect(readArt(merged)).toEqual(merged);
-  });
-
-  it('takes away what one side took away, unless the other changed it', () => {
-    const mine = changeArt(base, together(removeNodes(['a']), styleShapes(['b'], { fill: red }))).art;
-    const theirs = changeArt(base, removeNodes(['b'])).art;
-    expect(ids(mergeArt(base, mine, theirs, newId))).toEqual(['b']);
-  });
-
-  it('gives either side back when the other did nothing', () => {
-    const mine = changeArt(base, together(addPicture(picture), setSheet({ ground: '#ffffff' }))).art;
-    expect(mergeArt(base, mine, base, newId)).toEqual(mine);
-    expect(mergeArt(base, base, mine, newId)).toEqual(mine);
-  });
-});
-
 describe('a long line in runs', () => {
   const wave = (closed: boolean): Path => ({
     id: 'w',
@@ -338,74 +230,6 @@ describe('a long line in runs', () => {
     expect(after.filter((d, i) => d !== before[i])).toHaveLength(1);
     const square = [squarePath(0, 0, 10)];
     expect(lineRuns(square)).toEqual([drawnData(square)]);
-  });
-});
-
-describe('history recalled from a journal', () => {
-  const named = (name: string): Recipe => setNode('one', { name });
-  /** Random steps, steps back and forth, each noted as a journal would. */
-  const run = (seed: number) => {
-    const random = seeded(seed);
-    let now = withShapes(shape('one'));
-    let history: History<number> = emptyHistory();
-    const journal: Noted<number>[] = [];
-    for (let k = 0; k < 60; k++) {
-      const r = random();
-      if (r < 0.25 && history.done.length > 0) {
-        const back = undo(history, now)!;
-        [now, history] = [back.art, back.history];
-        journal.push({ patches: back.patches, note: { did: 'undo' } });
-      } else if (r < 0.4 && history.undone.length > 0) {
-        const forth = redo(history, now)!;
-        [now, history] = [forth.art, forth.history];
-        const { patches, ...step } = history.done.at(-1)!;
-        journal.push({ patches, note: { did: 'redo', ...step } });
-      } else {
-        const { art, patches, inverse } = changeArt(now, named(`Name ${k}`));
-        const more = r > 0.85 && history.done.length > 0;
-        history = more
-          ? extend(history, { patches, inverse }, k)
-          : record(history, `Step ${k}`, { patches, inverse }, k, k);
-        now = art;
-        journal.push({
-          patches,
-          note: { did: more ? 'more' : 'step', label: `Step ${k}`, inverse, before: k, after: k },
-        });
-      }
-    }
-    return { now, history, journal };
-  };
-
-  it('is the history that was', () => {
-    for (let seed = 1; seed < 12; seed++) {
-      const { history, journal } = run(seed);
-      expect(recall(journal)).toEqual(history);
-    }
-  });
-
-  it('from the middle on takes back what it knows and no more, and always fits the drawing', () => {
-    for (let seed = 1; seed < 12; seed++) {
-      const { now, history, journal } = run(seed);
-      for (const from of [5, 20, 40]) {
-        const known = recall(journal.slice(from));
-        expect(known.done.length).toBeLessThanOrEqual(history.done.length);
-        let [one, two] = [now, now];
-        for (
-          let h: History<number> | null = known, g: History<number> | null = history;
-          h!.done.length > 0;
-        ) {
-          const [a, b]: [Moved<number>, Moved<number>] = [undo(h!, one)!, undo(g!, two)!];
-          [one, two, h, g] = [a.art, b.art, a.history, b.history];
-          expect(one).toEqual(two);
-        }
-      }
-    }
-  });
-
-  it('begins anew after a change from elsewhere, and is empty for none', () => {
-    const { journal } = run(3);
-    expect(recall([...journal, { patches: [], note: null }])).toEqual(emptyHistory());
-    expect(recall([])).toEqual(emptyHistory());
   });
 });
 

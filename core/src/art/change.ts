@@ -1,9 +1,10 @@
-import { apply, create, type Draft, type Patches } from 'mutative';
+import { create, type Draft } from 'mutative';
+import { checkChange, holdingsOf, type Holdings } from './check';
+import { patchDocument, type Patch } from './patch';
+import type { Art } from './schema';
 import { MirrotError } from '../error';
-import { readArt, type Art } from './schema';
 
-/** One operation of a JSON Patch (RFC 6902): add, replace or remove. */
-export type Patch = Patches<{ pathAsArray: false; arrayLengthAssignment: false }>[number];
+export type { Patch };
 
 /** What a change did: the new document, and the patches there and back. */
 export interface Change {
@@ -23,24 +24,44 @@ export function changeArt(art: Art, recipe: Recipe): Change {
   return { art: next, patches, inverse };
 }
 
-/** Applies patches that are known to fit (the page's own). */
-export const applyPatches = (art: Art, patches: readonly Patch[]): Art =>
-  patches.length === 0 ? art : apply(art, patches as Patch[]);
+/** The document that a recipe would make, without patches: for what is shown and not yet kept. */
+export const previewArt = (art: Art, recipe: Recipe): Art => create(art, recipe);
 
 /**
- * Applies patches from outside and checks the whole document after them.
+ * Applies patches that were checked before (the page's own, the journal's).
  *
- * @throws MirrotError `change` when a patch names a place that is not there, `art` when the result is no drawing
+ * @throws MirrotError `change` when a patch names a place that is not there
  */
-export function applyForeignPatches(art: Art, patches: readonly Patch[]): Art {
-  let next: unknown;
-  try {
-    next = applyPatches(art, patches);
-  } catch {
-    throw new MirrotError(
-      'change',
-      'The change names a place that the drawing does not have. Nothing was changed.',
-    );
-  }
-  return readArt(next);
+export const applyPatches = (art: Art, patches: readonly Patch[]): Art =>
+  patches.length === 0 ? art : patchDocument(art, patches).document;
+
+/** Places that no change may touch. */
+const FIXED = /^\/version(?:\/|$)/;
+
+/** A document that foreign patches made, and what it holds. */
+export interface CheckedArt {
+  readonly art: Art;
+  readonly holdings: Holdings;
 }
+
+/**
+ * Applies patches from outside and checks the document where they changed it.
+ *
+ * @param holdings of `art`, when known; its set of ids goes over into the result
+ * @throws MirrotError `change` when a patch names a place that is not there or may not be touched, `art` when the
+ *   result is no drawing; nothing is changed then
+ */
+export function applyChecked(
+  art: Art,
+  patches: readonly Patch[],
+  holdings: Holdings = holdingsOf(art),
+): CheckedArt {
+  if (patches.some(({ path }) => FIXED.test(path)))
+    throw new MirrotError('change', 'A change cannot set the version of a drawing. Nothing was changed.');
+  const { document } = patchDocument(art, patches);
+  return { art: document, holdings: checkChange(art, document, holdings) };
+}
+
+/** As `applyChecked`, for when only the document is wanted. */
+export const applyForeignPatches = (art: Art, patches: readonly Patch[]): Art =>
+  applyChecked(art, patches).art;

@@ -1,3 +1,4 @@
+import { readArt } from './check';
 import { describe, expect, it } from 'vitest';
 import { about, apply, compose, rotation, scaling, translation, type Affine } from '../geometry/affine';
 import { cubicPoint } from '../geometry/cubic';
@@ -19,15 +20,7 @@ import {
 } from './edit';
 import { migrateArt } from './migrate';
 import { fitOnSheet, followPicture, picturePpi, pictureMove, seenBox, seenSize, shownCorners, squareMap, tracedOn } from './picture'; // prettier-ignore
-import {
-  ART_VERSION,
-  emptyArt,
-  placedPicture,
-  readArt,
-  type Art,
-  type PlacedPicture,
-  type Shape,
-} from './schema';
+import { ART_VERSION, emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from './schema';
 import { findShape } from './tree';
 
 const shape = (id: string, paths: Shape['paths']): Shape => ({

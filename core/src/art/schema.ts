@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { MirrotError } from '../error';
 import type { Affine } from '../geometry/affine';
 import { FEWEST_PARTS, MOST_PARTS, type Axis } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
 import type { Path } from '../path/path';
-import { migrateArt, PLAIN_GRID, PLAIN_PICTURE } from './migrate';
+import { PLAIN_GRID, PLAIN_PICTURE } from './migrate';
+import { heldNameSchema, noteSchema } from './text';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
@@ -22,17 +22,9 @@ const id = z
   .regex(/^[\w-]+$/);
 const hex = z.string().regex(/^#[0-9a-f]{6}$/);
 
-/** Any text people write, right-to-left and emoji too, but no control characters. */
-export const nameSchema = z
-  .string()
-  .trim()
-  .min(1, 'A name needs at least one character.')
-  .max(500, 'A name has 500 characters at most.')
-  .regex(/^[^\p{Cc}]*$/u, 'A name cannot hold control characters.');
-
 const pointSchema = z.strictObject({ x: coordinate, y: coordinate });
 
-const anchorSchema = z.strictObject({
+export const anchorSchema = z.strictObject({
   x: coordinate,
   y: coordinate,
   kind: z.enum(['corner', 'smooth', 'flowing']),
@@ -74,7 +66,7 @@ const axisSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
-const pathSchema = z.strictObject({
+export const pathSchema = z.strictObject({
   id,
   closed: z.boolean(),
   anchors: z.array(anchorSchema).min(1),
@@ -84,9 +76,9 @@ const pathSchema = z.strictObject({
 export const fillSchema = z.strictObject({ kind: z.literal('flat'), hex });
 export const strokeSchema = z.strictObject({ hex, width: length.max(10_000) });
 
-const standing = { id, name: nameSchema, shown: z.boolean(), locked: z.boolean() };
+const standing = { id, name: heldNameSchema, shown: z.boolean(), locked: z.boolean() };
 
-const shapeSchema = z.strictObject({
+export const shapeSchema = z.strictObject({
   ...standing,
   type: z.literal('shape'),
   opacity: z.number().min(0).max(1),
@@ -102,7 +94,7 @@ const shapeSchema = z.strictObject({
   place: placementSchema.optional(),
 });
 
-const groupSchema = z.strictObject({
+export const groupSchema = z.strictObject({
   ...standing,
   type: z.literal('group'),
   opacity: z.number().min(0).max(1),
@@ -115,7 +107,7 @@ const nodeSchema: z.ZodType<ShapeNode> = z.lazy(() =>
   z.discriminatedUnion('type', [shapeSchema, groupSchema]),
 ) as z.ZodType<ShapeNode>;
 
-const layerSchema = z.strictObject({
+export const layerSchema = z.strictObject({
   ...standing,
   type: z.literal('layer'),
   ink: hex.nullable(),
@@ -126,20 +118,15 @@ const layerSchema = z.strictObject({
 export const PICTURE_VIEWS = ['plain', 'grey', 'tones', 'edges', 'lines'] as const;
 export type PictureView = (typeof PICTURE_VIEWS)[number];
 
-const note = z
-  .string()
-  .max(500)
-  .regex(/^[^\p{Cc}]*$/u);
-
 /**
  * A picture as it lies on the sheet. `width` and `height` are its own pixels. With `square` set, what lies within the
  * four corners (own pixels, clockwise from the top left) is seen straight on, as many pixels as `square` says.
  * `placement` takes the pixels that are seen to sheet pixels; `crop` is in those too.
  */
-const pictureSchema = z.strictObject({
+export const pictureSchema = z.strictObject({
   id,
   source: id,
-  name: nameSchema,
+  name: heldNameSchema,
   width: z.number().int().positive(),
   height: z.number().int().positive(),
   placement: placementSchema,
@@ -164,7 +151,12 @@ const pictureSchema = z.strictObject({
     smooth: z.number().int().min(0).max(20),
   }),
   veil: z.boolean(),
-  credit: z.strictObject({ source: note, author: note, licence: note, address: note }),
+  credit: z.strictObject({
+    source: noteSchema,
+    author: noteSchema,
+    licence: noteSchema,
+    address: noteSchema,
+  }),
 });
 
 /** A line to check against and snap to: a point on it and its direction, radians. */
@@ -173,11 +165,14 @@ const guideSchema = z.strictObject({ id, x: coordinate, y: coordinate, angle });
 /** Lines across the sheet, from its top left corner, `step` sheet pixels apart. */
 const gridSchema = z.strictObject({ shown: z.boolean(), step: z.number().min(0.01).max(10_000), hex });
 
-const chipSchema = z.strictObject({ id, name: z.string().max(500), hex });
+const chipSchema = z.strictObject({ id, name: noteSchema, hex });
+
+/** A sheet's width or height, sheet pixels: a hundredth at least, so that what is drawn on it can be seen at all. */
+const sheetLength = z.number().min(0.01).max(FARTHEST);
 
 const sheetSchema = z.strictObject({
-  width: length,
-  height: length,
+  width: sheetLength,
+  height: sheetLength,
   unit: z.enum(UNITS),
   ground: hex.nullable(),
   /** Pixels to the inch it is meant to be printed at. */
@@ -185,45 +180,21 @@ const sheetSchema = z.strictObject({
 });
 
 /**
- * The document, version 3. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
+ * The document, each part by itself; `artSchema` also looks at what they are to each other. Lengths are sheet pixels (1/96 inch), y down; handles relative to their anchor;
  * colours "#rrggbb". Layers, groups and shapes are listed bottom first, as they are painted.
  */
-export const artSchema = z
-  .strictObject({
-    version: z.literal(ART_VERSION),
-    sheet: sheetSchema,
-    pictures: z.array(pictureSchema).max(100),
-    traced: id.nullable(),
-    layers: z.array(layerSchema).min(1),
-    chips: z.array(chipSchema).max(1000),
-    guides: z.strictObject({ locked: z.boolean(), lines: z.array(guideSchema).max(200) }),
-    grid: gridSchema,
-    /** The axis about which new paths are drawn. */
-    axis: axisSchema.nullable(),
-  })
-  .superRefine((art, context) => {
-    const seen = new Set<string>();
-    const once = (one: string): void => {
-      if (seen.has(one)) context.addIssue({ code: 'custom', message: `The id ${one} is used twice.` });
-      seen.add(one);
-    };
-    const walk = (nodes: readonly ShapeNode[]): void => {
-      for (const node of nodes) {
-        once(node.id);
-        if (node.type === 'group') walk(node.children);
-        else node.paths.forEach((p) => once(p.id));
-      }
-    };
-    for (const layer of art.layers) {
-      once(layer.id);
-      walk(layer.children);
-    }
-    art.pictures.forEach((p) => once(p.id));
-    art.chips.forEach((c) => once(c.id));
-    art.guides.lines.forEach((g) => once(g.id));
-    if (art.traced !== null && !art.pictures.some((p) => p.id === art.traced))
-      context.addIssue({ code: 'custom', message: 'The traced picture is not in the document.' });
-  });
+export const artFields = z.strictObject({
+  version: z.literal(ART_VERSION),
+  sheet: sheetSchema,
+  pictures: z.array(pictureSchema).max(100),
+  traced: id.nullable(),
+  layers: z.array(layerSchema).min(1),
+  chips: z.array(chipSchema).max(1000),
+  guides: z.strictObject({ locked: z.boolean(), lines: z.array(guideSchema).max(200) }),
+  grid: gridSchema,
+  /** The axis about which new paths are drawn. */
+  axis: axisSchema.nullable(),
+});
 
 type DeepReadonly<T> = T extends object ? { readonly [K in keyof T]: DeepReadonly<T[K]> } : T;
 
@@ -286,22 +257,6 @@ export const placedPicture = (
   given: Pick<PlacedPicture, 'id' | 'source' | 'name' | 'width' | 'height' | 'placement'> &
     Partial<PlacedPicture>,
 ): PlacedPicture => ({ shown: true, locked: true, wash: 0, ...PLAIN_PICTURE, ...given });
-
-/**
- * Checks a document from outside, of this version or an older one.
- *
- * @throws MirrotError `art` naming the first place that is wrong
- */
-export function readArt(value: unknown): Art {
-  const read = artSchema.safeParse(migrateArt(value));
-  if (read.success) return read.data as Art;
-  const issue = read.error.issues[0];
-  const place = issue?.path.join('/') || 'the document';
-  throw new MirrotError(
-    'art',
-    `The drawing cannot be read at ${place}: ${issue?.message ?? 'it is not a drawing'}`,
-  );
-}
 
 /** A document with an empty layer and nothing on it. Sizes in sheet pixels. */
 export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string): Art => ({

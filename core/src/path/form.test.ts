@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { addNode, mapShape, setPath } from '../art/edit';
 import { changeArt } from '../art/change';
-import { emptyArt, readArt, type Shape } from '../art/schema';
+import { readArt } from '../art/check';
+import { emptyArt, type Shape } from '../art/schema';
 import { findShape } from '../art/tree';
 import { rotation, scaling, translation } from '../geometry/affine';
 import { pathArea, pathBounds, pathLength, transformPath, withAnchor } from './path';

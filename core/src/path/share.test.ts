@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { changeArt, type Recipe } from '../art/change';
 import { addNode, mapShape, partShared, setPath, shareBorder, together } from '../art/edit';
-import { emptyArt, readArt, type Art, type Shape } from '../art/schema';
+import { readArt } from '../art/check';
+import { emptyArt, type Art, type Shape } from '../art/schema';
 import { findShape, shapesOf } from '../art/tree';
 import { translation } from '../geometry/affine';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';

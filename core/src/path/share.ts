@@ -170,7 +170,7 @@ const inLine = (a: Point | null, b: Point | null): boolean =>
   !a || !b || (Math.abs(cross(a, b)) <= 1e-6 * Math.hypot(a.x, a.y) * Math.hypot(b.x, b.y) && dot(a, b) <= 0);
 
 /** A smooth anchor whose handles no longer lie in one line is a corner; one that flowed stands still. */
-const standing = (a: Anchor): Anchor => {
+export const withFittingKind = (a: Anchor): Anchor => {
   const kind = a.kind === 'flowing' ? 'smooth' : a.kind;
   const fits = kind !== 'smooth' || inLine(a.in, a.out);
   if (fits) return kind === a.kind ? a : { ...a, kind };
@@ -181,12 +181,12 @@ const standing = (a: Anchor): Anchor => {
 /** The open path closed along a border that runs from its last anchor to its first. */
 export function closeAlong(path: Path, border: Border): Path {
   const n = path.anchors.length;
-  const between = border.anchors.slice(1, -1).map(standing);
+  const between = border.anchors.slice(1, -1).map(withFittingKind);
   const anchors = path.anchors.map((a, i): Anchor => {
     if (i > 0 && i < n - 1) return a;
     const out = i === n - 1 ? border.anchors[0]!.out : a.out;
     const arriving = i === 0 ? border.anchors.at(-1)!.in : a.in;
-    return standing({ ...a, in: arriving, out });
+    return withFittingKind({ ...a, in: arriving, out });
   });
   return { ...path, closed: true, anchors: [...anchors, ...between] };
 }
@@ -198,7 +198,7 @@ export const keyed = (path: Path, keys: ReadonlyMap<string, string>): Path =>
         ...path,
         anchors: path.anchors.map((a) => {
           const key = keys.get(spotOf(a));
-          return key === undefined || a.shared === key ? a : standing({ ...a, shared: key });
+          return key === undefined || a.shared === key ? a : withFittingKind({ ...a, shared: key });
         }),
       }
     : path;
@@ -206,7 +206,7 @@ export const keyed = (path: Path, keys: ReadonlyMap<string, string>): Path =>
 /** Anchors that share no longer flow: their neighbours could not follow. */
 export const holdShared = (path: Path): Path =>
   path.anchors.some((a) => a.shared && a.kind === 'flowing')
-    ? { ...path, anchors: path.anchors.map((a) => (a.shared ? standing(a) : a)) }
+    ? { ...path, anchors: path.anchors.map((a) => (a.shared ? withFittingKind(a) : a)) }
     : path;
 
 export const shares = (path: Path): boolean => path.anchors.some((a) => a.shared !== undefined);
@@ -338,7 +338,7 @@ export function carryShared(before: Path, after: Path, other: Path): { after: Pa
     });
     path = { ...path, anchors };
   }
-  const settled = path.anchors.map(standing);
+  const settled = path.anchors.map(withFittingKind);
   const unchanged =
     settled.length === other.anchors.length && settled.every((a, k) => sameAnchor(a, other.anchors[k]!));
   const grown = ours.some((a, k) => a !== after.anchors[k]);

@@ -1,0 +1,86 @@
+import { squarePath } from '../testing';
+import { changeArt, type Recipe } from './change';
+import { addChip, addLayer, addNode, removeNodes, setNode, setPath, styleShapes, setSheet } from './edit';
+import { emptyArt, type Art, type Group, type Shape } from './schema';
+import { findShape, shapesOf } from './tree';
+
+// Shared by tests only.
+
+export const shapeOf = (id: string, values: Partial<Shape> = {}): Shape => ({
+  id,
+  type: 'shape',
+  name: id,
+  shown: true,
+  locked: false,
+  opacity: 1,
+  fill: { kind: 'flat', hex: '#2f6b4f' },
+  stroke: null,
+  paths: [squarePath(0, 0, 10, `${id}-p`)],
+  ...values,
+});
+
+export const groupOf = (id: string, ...children: Group['children']): Group => ({
+  id,
+  type: 'group',
+  name: id,
+  shown: true,
+  locked: false,
+  opacity: 1,
+  children,
+});
+
+export const blank = emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer');
+
+export const withShapes = (...nodes: Group['children']): Art =>
+  nodes.reduce((art, s) => changeArt(art, addNode('layer', s)).art, blank);
+
+export const idsOf = (art: Art): string[] => shapesOf(art).map(({ shape }) => shape.id);
+
+/** Moves a node of any depth to another parent or place: what the stack does by dragging. */
+export const moveNode =
+  (id: string, parentId: string, index: number): Recipe =>
+  (draft) => {
+    const lists = new Map<string, unknown[]>();
+    const walk = (nodes: readonly { id: string; children?: unknown }[]): void => {
+      for (const node of nodes) {
+        if (!node.children) continue;
+        lists.set(node.id, node.children as unknown[]);
+        walk(node.children as { id: string; children?: unknown }[]);
+      }
+    };
+    walk(draft.layers);
+    for (const list of lists.values()) {
+      const at = list.findIndex((n) => (n as { id: string }).id === id);
+      if (at < 0) continue;
+      const [node] = list.splice(at, 1);
+      // A group is not moved into itself.
+      const inside = JSON.stringify(node).includes(`"id":"${parentId}"`);
+      const target = (!inside && lists.get(parentId)) || list;
+      target.splice(Math.min(index, target.length), 0, node);
+      return;
+    }
+  };
+
+/** Something a hand might do, by chance: draws, takes away, moves in the stack, colours, shapes, names. */
+export function anyRecipe(random: () => number, art: Art, newId: () => string): Recipe {
+  const shapes = shapesOf(art).map(({ shape }) => shape);
+  const shape = shapes[Math.floor(random() * shapes.length)];
+  const layer = art.layers[Math.floor(random() * art.layers.length)]!;
+  const hex = `#${Math.floor(random() * 0xffffff).toString(16).padStart(6, '0')}`; // prettier-ignore
+  const pick = Math.floor(random() * 10);
+  if (!shape || pick === 0) return addNode(layer.id, shapeOf(newId()), Math.floor(random() * 4));
+  if (pick === 1) return removeNodes([shape.id]);
+  if (pick === 2) return moveNode(shape.id, layer.id, Math.floor(random() * 8));
+  if (pick === 3) return styleShapes([shape.id], { fill: { kind: 'flat', hex } });
+  if (pick === 4) return setNode(shape.id, { name: `Name ${Math.floor(random() * 1e6)}` });
+  if (pick === 5) return addChip({ id: newId(), name: '', hex });
+  if (pick === 6) return addLayer({ id: newId(), type: 'layer', name: 'Layer', shown: true, locked: false, ink: null, children: [] }, null); // prettier-ignore
+  if (pick === 7) return addNode(layer.id, groupOf(newId(), shapeOf(newId()), shapeOf(newId())));
+  if (pick === 8) return setSheet({ ground: hex });
+  const path = findShape(art, shape.id)!.paths[0]!;
+  const moved = Math.floor(random() * path.anchors.length);
+  return setPath(shape.id, {
+    ...path,
+    anchors: path.anchors.map((a, i) => (i === moved ? { ...a, x: a.x + random() * 9 } : a)),
+  });
+}
