@@ -1,13 +1,15 @@
 // What the start and test scripts share: packages, build, server. Plain Node, so that it runs on a bare machine.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import { existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { dirname, join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 
 export const ROOT = join(dirname(fileURLToPath(import.meta.url)), '..');
 const STAMPS = join(ROOT, 'node_modules', '.mirrot');
+/** Held while packages are installed or the application is built: beside `node_modules`, which an install makes anew. */
+const LOCK = join(ROOT, '.mirrot-installing');
 
 /** Runs a command to its end; the script ends with it when it fails. */
 export function run(command, args, options = {}) {
@@ -31,14 +33,63 @@ function hashOf(paths) {
   return hash.digest('hex');
 }
 
+const isAlive = (pid) => {
+  try {
+    process.kill(pid, 0);
+    return true;
+  } catch (error) {
+    return error.code === 'EPERM';
+  }
+};
+
+/** Waits within a script that has nothing else to do, milliseconds. */
+const wait = (time) => Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, time);
+
+/** Does work that two scripts must not do at once; what a script that was killed left locked is free. */
+function alone(work) {
+  for (let told = false; ; wait(200)) {
+    try {
+      writeFileSync(LOCK, String(process.pid), { flag: 'wx' });
+      break;
+    } catch (error) {
+      if (error.code !== 'EEXIST') throw error;
+    }
+    let [holder, age] = [NaN, 0];
+    try {
+      holder = Number(readFileSync(LOCK, 'utf8') || NaN);
+      age = Date.now() - statSync(LOCK).mtimeMs;
+    } catch {
+      continue;
+    }
+    // One without a number was left in the moment between being made and being written.
+    if (holder ? !isAlive(holder) : age > 10_000) rmSync(LOCK, { force: true });
+    else if (!told) {
+      console.log('Another script installs or builds here. Waiting for it.');
+      told = true;
+    }
+  }
+  const free = () => rmSync(LOCK, { force: true });
+  process.on('exit', free);
+  try {
+    return work();
+  } finally {
+    process.off('exit', free);
+    free();
+  }
+}
+
 /** Does the work unless what it depends on is as it was when it was last done. */
 function onceFor(name, paths, work) {
   const stamp = join(STAMPS, name);
   const hash = hashOf(paths);
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === hash) return;
-  work();
-  mkdirSync(STAMPS, { recursive: true });
-  writeFileSync(stamp, hash);
+  const isDone = () => existsSync(stamp) && readFileSync(stamp, 'utf8') === hash;
+  if (isDone()) return;
+  alone(() => {
+    if (isDone()) return;
+    work();
+    mkdirSync(STAMPS, { recursive: true });
+    writeFileSync(stamp, hash);
+  });
 }
 
 export const installPackages = () =>
@@ -56,6 +107,7 @@ export const buildApp = () =>
       'app/static',
       'app/package.json',
       'app/vite.config.ts',
+      'app/vite.apart.config.ts',
       'app/svelte.config.js',
     ],
     () => {
@@ -91,16 +143,23 @@ export const freePort = () =>
     });
   });
 
+/** How long a server may take until it answers, milliseconds. */
+const STARTING_TIME = 60_000;
+
 /**
- * Starts the built server and waits until it answers.
+ * Starts the built server and waits until it answers. It ends when this script does, however that ends.
  *
- * @returns its address and a function that stops it
+ * @returns its address, its process, a function that stops it, a promise of its end
+ * @throws when it ends before it answers, with what it said
  */
-export async function startServer({ port, host = '127.0.0.1', data, quiet = false }) {
+export async function startServer({ port, host = '127.0.0.1', data, quiet = false, env = {} }) {
   const address = `http://${host}:${port}`;
-  const server = spawn(process.execPath, [join(ROOT, 'app', 'build', 'index.js')], {
+  // Where it is reached from here, should it listen everywhere.
+  const here = ['0.0.0.0', '::'].includes(host) ? `http://127.0.0.1:${port}` : address;
+  const server = spawn(process.execPath, [join(ROOT, 'app', 'server.mjs')], {
     cwd: ROOT,
-    stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'inherit'],
+    // The channel closes when this script is gone, also when it was killed: the server ends by that.
+    stdio: ['ignore', quiet ? 'ignore' : 'inherit', 'pipe', 'ipc'],
     env: {
       ...process.env,
       PORT: String(port),
@@ -108,24 +167,33 @@ export async function startServer({ port, host = '127.0.0.1', data, quiet = fals
       ORIGIN: address,
       MIRROT_DATA: data,
       MIRROT_SHIPPED: join(ROOT, 'demo', 'pictures'),
-      BODY_SIZE_LIMIT: '64M',
-      SHUTDOWN_TIMEOUT: '2',
+      ...env,
     },
   });
-  let ended = false;
-  server.once('exit', () => (ended = true));
-  for (let tries = 0; ; tries++) {
-    if (ended) throw new Error(`The server did not start on ${address}. Is the port taken?`);
-    const answer = await fetch(`${address}/api/health`).catch(() => null);
+  let said = '';
+  server.stderr.on('data', (part) => {
+    said = (said + part).slice(-4000);
+    process.stderr.write(part);
+  });
+  let code;
+  const ended = new Promise((done) => server.once('exit', (c, signal) => done((code = c ?? signal))));
+  const stop = () => {
+    if (code === undefined) server.kill('SIGTERM');
+    return ended;
+  };
+  const kill = () => server.kill('SIGKILL');
+  process.once('exit', kill);
+  void ended.then(() => process.off('exit', kill));
+  for (const start = Date.now(); ;) {
+    if (code !== undefined)
+      throw Object.assign(new Error(said.trim() || `The server did not start on ${address}.`), { code });
+    const answer = await fetch(`${here}/api/health`).catch(() => null);
     if (answer?.ok && (await answer.json()).ok) break;
-    if (tries > 150) throw new Error('The server did not answer within 30 s.');
-    await new Promise((done) => setTimeout(done, 200));
+    if (Date.now() - start > STARTING_TIME) {
+      kill();
+      throw new Error(`The server did not answer within ${STARTING_TIME / 1000} s.`);
+    }
+    await new Promise((done) => setTimeout(done, 100));
   }
-  const stop = () =>
-    new Promise((done) => {
-      if (ended) return done();
-      server.once('exit', done);
-      server.kill('SIGTERM');
-    });
-  return { address, stop, ended: new Promise((done) => server.once('exit', done)) };
+  return { address, here, process: server, stop, ended };
 }

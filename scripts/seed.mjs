@@ -3,24 +3,32 @@ import { existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 
 import { join } from 'node:path';
 import { ROOT } from './ready.mjs';
 
+/** The cookie that stands for the access key, where the server wants one. */
+let cookie = '';
+
 async function ask(method, url, body) {
   const form = body instanceof FormData;
   const answer = await fetch(url, {
     method,
     body: body === undefined || form ? body : JSON.stringify(body),
-    headers: body === undefined || form ? {} : { 'content-type': 'application/json' },
+    headers: { cookie, ...(body === undefined || form ? {} : { 'content-type': 'application/json' }) },
   });
+  cookie = answer.headers.get('set-cookie')?.split(';')[0] ?? cookie;
   const value = await answer.json();
   if (!answer.ok) throw new Error(`${method} ${url}: ${value.error?.message ?? answer.status}`);
   return value;
 }
 
-/** Seeds from demo/projects; `data` is the server's data folder, where it is noted what has been seeded. */
-export async function seed(address, data) {
+/**
+ * Seeds from demo/projects; `data` is the server's data folder, where it is noted what has been seeded. `key` opens a
+ * server that wants one.
+ */
+export async function seed(address, data, key) {
   const note = join(data, 'demo.json');
   const seeded = new Set(existsSync(note) ? JSON.parse(readFileSync(note, 'utf8')) : []);
   const folder = join(ROOT, 'demo', 'projects');
   const files = readdirSync(folder).filter((f) => f.endsWith('.json'));
+  if (key !== undefined) await ask('POST', `${address}/api/sign-in`, { key });
   for (const file of files.sort().reverse()) {
     if (seeded.has(file)) continue;
     const { name, picture, art } = JSON.parse(readFileSync(join(folder, file), 'utf8'));

@@ -197,6 +197,7 @@ export {
   applyChecked,
   applyForeignPatches,
   applyPatches,
+  artOfDraft,
   changeArt,
   previewArt,
   type Change,
@@ -227,6 +228,7 @@ export {
   type Step,
 } from './art/history';
 export { mergeArt, type Merged } from './art/merge';
+export { artText } from './art/write';
 
 export { nearestEdge } from './trace/edge';
 export { halved } from './picture/halve';

@@ -1,9 +1,12 @@
-import { FARTHEST, nameSchema, toPx, UNITS, type Art, type Noted } from '@mirrot/core';
+import { FARTHEST, fitName, nameSchema, toPx, UNITS, type Art, type Noted } from '@mirrot/core';
 import { z } from 'zod';
+import { MOST_PATCHES } from './limits';
 
 // What goes over the wire: requests as schemas, answers as types. Used by both ends.
 
 const size = z.number().positive('A sheet needs a width and a height above 0.');
+/** The smallest side a sheet may have, sheet pixels. */
+const LEAST_SHEET = 0.01;
 
 /** A sheet as people give it: sizes in its unit. */
 export const sheetRequest = z
@@ -11,6 +14,10 @@ export const sheetRequest = z
   .refine(
     (s) => Math.max(toPx(s.width, s.unit), toPx(s.height, s.unit)) <= FARTHEST,
     'The sheet is too large.',
+  )
+  .refine(
+    (s) => Math.min(toPx(s.width, s.unit), toPx(s.height, s.unit)) >= LEAST_SHEET,
+    'The sheet is too small to be seen.',
   );
 
 export const newProjectRequest = z.strictObject({ name: nameSchema, sheet: sheetRequest });
@@ -61,15 +68,20 @@ const noteSchema = z.discriminatedUnion('did', [
  * names the request, so that one sent twice, because its answer was lost, is carried out once. `notes` say, one for each
  * change, what it was to the history.
  */
-export const changesRequest = z.strictObject({
-  base: z.number().int().nonnegative(),
-  changes: z
-    .array(z.union([z.array(patch), patch.transform((p) => [p])]))
-    .min(1)
-    .max(10_000),
-  batch: z.string().min(1).max(64).optional(),
-  notes: z.array(noteSchema.nullable()).max(10_000).optional(),
-});
+export const changesRequest = z
+  .strictObject({
+    base: z.number().int().nonnegative(),
+    changes: z
+      .array(z.union([z.array(patch), patch.transform((p) => [p])]))
+      .min(1)
+      .max(MOST_PATCHES),
+    batch: z.string().min(1).max(64).optional(),
+    notes: z.array(noteSchema.nullable()).max(MOST_PATCHES).optional(),
+  })
+  .refine(
+    ({ changes }) => changes.reduce((n, patches) => n + patches.length, 0) <= MOST_PATCHES,
+    `A request has ${MOST_PATCHES} patches at most: send more in several.`,
+  );
 
 export const exportQuery = z.object({
   area: z.enum(['sheet', 'drawing']).default('sheet'),
@@ -96,6 +108,10 @@ export interface ProjectAnswer {
   readonly updatedAt: string;
   readonly revision: number;
   readonly sheet: SheetRequest;
+  readonly shapes: number;
+  /** Shapes that have a fill or a stroke. */
+  readonly painted: number;
+  readonly anchors: number;
 }
 
 export interface PictureAnswer {
@@ -123,10 +139,6 @@ export interface ErrorAnswer {
   readonly error: { readonly code: string; readonly message: string; readonly revision?: number };
 }
 
-/** Largest file taken, in bytes, and most pixels. */
-export const MOST_BYTES = 60 * 1024 * 1024;
-export const MOST_PIXELS = 100_000_000;
-
 export interface CopyAnswer {
   readonly id: string;
   readonly name: string;
@@ -136,14 +148,8 @@ export interface CopyAnswer {
 
 export const newCopyRequest = z.strictObject({ name: nameSchema });
 
-/** A picture's name from its file's, made fit to keep: control characters out, 500 characters at most. */
-export const pictureName = z.string().transform(
-  (name) =>
-    name
-      .replace(/\p{Cc}/gu, '')
-      .trim()
-      .slice(0, 500) || 'Picture',
-);
+/** A picture's name from its file's, made fit to keep. */
+export const pictureName = z.string().transform((name) => fitName(name, 'Picture'));
 
 export interface ShippedAnswer {
   readonly file: string;

@@ -1,6 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { MirrotError } from '../error';
-import { circlePath, squarePath } from '../testing';
+import { circlePath, seeded, squarePath } from '../testing';
+import { anyRecipe } from './testing';
+import { artText } from './write';
 import { changeArt } from './change';
 import { artSchema, readArt } from './check';
 import { drawnData, lineRuns } from './draw';
@@ -34,6 +36,19 @@ const withShapes = (...shapes: Shape[]): Art =>
 const ids = (art: Art): string[] => shapesOf(art).map(({ shape: s }) => s.id);
 
 describe('the document', () => {
+  it('is written as JSON writes it, also after changes', () => {
+    const random = seeded(5);
+    let n = 0;
+    let art = withShapes(shape('a'));
+    for (let k = 0; k < 60; k++) {
+      art = changeArt(
+        art,
+        anyRecipe(random, art, () => `n${n++}`),
+      ).art;
+      expect(JSON.parse(artText(art))).toEqual(JSON.parse(JSON.stringify(art)));
+    }
+  });
+
   it('takes what it writes', () => {
     const art = changeArt(withShapes(shape('a')), addPicture(picture)).art;
     expect(readArt(JSON.parse(JSON.stringify(art)))).toEqual(art);

@@ -1,4 +1,4 @@
-import { create, type Draft } from 'mutative';
+import { create, isDraft, original, type Draft } from 'mutative';
 import { checkChange, holdingsOf, type Holdings } from './check';
 import { patchDocument, type Patch } from './patch';
 import type { Art } from './schema';
@@ -15,6 +15,9 @@ export interface Change {
 
 /** A recipe changes a draft of the document in place; the original stays. */
 export type Recipe = (draft: Draft<Art>) => void;
+
+/** The document that a draft was made of. */
+export const artOfDraft = (draft: Draft<Art>): Art => (isDraft(draft) ? original(draft) : draft) as Art;
 
 /** Carries out a recipe. Nothing changed gives no patches and the same document. */
 export function changeArt(art: Art, recipe: Recipe): Change {

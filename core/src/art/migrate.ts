@@ -35,10 +35,12 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   4: (art) => ({ ...art, version: 5 }),
 };
 
-/** Brings a document of an older version to the present one; anything else is given back as it is. */
-export function migrateArt(value: unknown): unknown {
+/**
+ * Brings a document of an older version to the present one, or to `version`; anything else is given back as it is.
+ */
+export function migrateArt(value: unknown, version = Infinity): unknown {
   let art = value;
-  while (isObject(art) && typeof art.version === 'number' && STEPS[art.version])
+  while (isObject(art) && typeof art.version === 'number' && art.version < version && STEPS[art.version])
     art = STEPS[art.version]!(art);
   return art;
 }

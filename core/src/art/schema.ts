@@ -1,5 +1,7 @@
 import { z } from 'zod';
 import type { Affine } from '../geometry/affine';
+import { checkQuad } from '../geometry/square';
+import type { Point } from '../geometry/vector';
 import { FEWEST_PARTS, MOST_PARTS, type Axis } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
 import type { Path } from '../path/path';
@@ -118,6 +120,18 @@ export const layerSchema = z.strictObject({
 export const PICTURE_VIEWS = ['plain', 'grey', 'tones', 'edges', 'lines'] as const;
 export type PictureView = (typeof PICTURE_VIEWS)[number];
 
+/** Most pixels of a picture that is seen straight on. */
+const MOST_STRAIGHT_PIXELS = 100_000_000;
+
+function isQuad(corners: readonly Point[]): boolean {
+  try {
+    checkQuad(corners);
+    return true;
+  } catch {
+    return false;
+  }
+}
+
 /**
  * A picture as it lies on the sheet. `width` and `height` are its own pixels. With `square` set, what lies within the
  * four corners (own pixels, clockwise from the top left) is seen straight on, as many pixels as `square` says.
@@ -139,6 +153,11 @@ export const pictureSchema = z.strictObject({
       width: z.number().int().positive().max(20_000),
       height: z.number().int().positive().max(20_000),
     })
+    .refine(
+      ({ width, height }) => width * height <= MOST_STRAIGHT_PIXELS,
+      'The straight picture is too large.',
+    )
+    .refine(({ corners }) => isQuad(corners), 'The corners of what is squared up fold over or lie in a line.')
     .nullable(),
   crop: z
     .strictObject({ x0: coordinate, y0: coordinate, x1: coordinate, y1: coordinate })

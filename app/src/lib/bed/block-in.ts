@@ -17,7 +17,8 @@ import {
 } from '@mirrot/core';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import { newId } from '$lib/ids';
-import type { Desk, Live } from '$lib/desk/desk.svelte';
+import type { Live } from '$lib/desk/changes';
+import type { Desk } from '$lib/desk/desk.svelte';
 import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { offerBorder } from './border';

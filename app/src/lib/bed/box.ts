@@ -136,12 +136,11 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const picture = desk.step === 'mount' ? desk.traced : null;
   const shapes = picture ? [] : desk.chosenShapes;
   const what = picture ? 'the picture' : shapes.length > 1 ? `${shapes.length} shapes` : 'the shape';
-  const { art } = desk;
   const gesture = desk.gesture(`${grip.turning ? 'Turn' : 'Scale'} ${what}`);
   const centre = (!picture && desk.about) || apply(grip.frame.map, { x: 0.5, y: 0.5 });
   const recipe = (map: Affine): Recipe =>
     picture
-      ? pictureRecipe(art, picture, { placement: compose(map, picture.placement) }, desk.follow)
+      ? pictureRecipe(picture, { placement: compose(map, picture.placement) }, desk.follow)
       : together(...shapes.map((s) => mapShape(s, map)));
   return {
     drag: (p) =>

@@ -33,14 +33,13 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
   const picture = desk.traced;
   const back = frame && invert(frame.map);
   if (!back || !picture || !boxHas({ x0: 0, y0: 0, x1: 1, y1: 1 }, apply(back, start.sheet))) return null;
-  const { art } = desk;
   const gesture = desk.gesture('Move the picture');
   return {
     drag(p) {
       const d = subtract(p.sheet, start.sheet);
       const way = p.shift ? alongAxis(d) : d;
       const placement = compose(translation(way.x, way.y), picture.placement);
-      gesture.show(pictureRecipe(art, picture, { placement }, desk.follow));
+      gesture.show(pictureRecipe(picture, { placement }, desk.follow));
     },
     release: () => gesture.keep(),
     cancel: () => gesture.drop(),

@@ -9,7 +9,7 @@ import type {
   ShippedAnswer,
 } from '$lib/wire';
 import type { Art } from '@mirrot/core';
-import type { MadeChange } from './desk.svelte';
+import type { MadeChange } from './changes';
 
 /** An answer that was no success: its status, code and sentence. Status 0: the server could not be reached. */
 export class ServerError extends Error {
@@ -50,6 +50,9 @@ const send = async <T>(method: string, path: string, value: unknown): Promise<T>
   (
     await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) })
   ).json() as Promise<T>;
+
+export const signIn = async (key: string): Promise<void> =>
+  void (await send('POST', '/api/sign-in', { key }));
 
 export const listProjects = (): Promise<ProjectAnswer[]> => get('/api/projects');
 export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);

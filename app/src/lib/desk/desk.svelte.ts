@@ -1,25 +1,17 @@
 import {
-  changeArt,
-  emptyHistory,
-  extend,
   findShape,
   isEmptyBox,
   layerOf,
   meanScale,
-  record,
-  redo,
   shapeBounds,
   shapeIndex,
   shapesOf,
   tracedPicture,
-  undo,
   uniteBoxes,
   type Art,
   type Box,
-  type Change,
   type FormKind,
   type History,
-  type Noted,
   type Path,
   type Point,
   type Recipe,
@@ -28,6 +20,8 @@ import {
 } from '@mirrot/core';
 import type { Notice } from '$lib/ui/notice';
 import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import type { ChangeSink, Context, Live } from './changes';
+import { Drawing, type Gesture } from './drawing.svelte';
 import { createDrifts, type Drifts, type Measuring } from './drifts.svelte';
 import { createHabits, type Habits } from './habits.svelte';
 import { createInks, type Inks } from './inks.svelte';
@@ -51,18 +45,6 @@ const GLASS_AT_FIRST: Readonly<Record<Step, number>> = {
   export: 100,
 };
 
-/** The path being drawn: anchors are added at its end. */
-export interface Live {
-  readonly shape: string;
-  readonly path: string;
-}
-
-/** What the desk looked at when a step of the history was made. */
-export interface Context {
-  readonly choice: Choice;
-  readonly live: Live | null;
-}
-
 /** Something shown that one key takes and one key leaves. */
 export interface Offer {
   /** What it comes from, where a slider or switch shows it anew. */
@@ -78,42 +60,17 @@ export interface Offer {
   turn?(): void;
 }
 
-/** Milliseconds within which changes of one kind count as in a row. */
-const IN_A_ROW = 1000;
-
 export type Sampling = 'pixel' | 'disc';
-
-/** A gesture in the making: shown as it goes, kept or dropped as a whole. */
-export interface Gesture {
-  show(recipe: Recipe): void;
-  keep(after?: Partial<Context>): void;
-  drop(): void;
-}
-
-/** A change made in this page, with what it was to the history. */
-export type MadeChange = Noted<Context>;
-
-/** Receives every change made here, in order. */
-export interface ChangeSink {
-  push(change: MadeChange, art: Art): void;
-}
 
 /** Marks along a path stand no nearer than this while it is dragged, screen pixels. */
 const MARKS_APART = 4;
-
-/** Chosen anchors that are kept with a step at most; more are not worth their weight. */
-const MOST_NOTED = 200;
-const noted = (context: Context): Context =>
-  context.choice.anchors.length > MOST_NOTED
-    ? { ...context, choice: { ...context.choice, anchors: [] } }
-    : context;
 
 /**
  * The open project in the page: the art, how it is looked at, what is chosen, the history. All changes to the
  * document go through `change` or a `gesture`, undo and redo included, and from there to the sink.
  */
 export class Desk {
-  art: Art = $state.raw()!;
+  readonly #drawing: Drawing;
   step: Step = $state('mount');
   view: View = $state.raw({ scale: 1, tx: 0, ty: 0 });
   bed: Size = $state.raw({ width: 800, height: 600 });
@@ -121,7 +78,6 @@ export class Desk {
   live: Live | null = $state.raw(null);
   offer: Offer | null = $state.raw(null);
   notice: Notice | null = $state.raw(null);
-  history: History<Context> = $state.raw(emptyHistory());
 
   /** Pointer over the bed in bed pixels; null when it is elsewhere. */
   pointerAt: Point | null = $state.raw(null);
@@ -212,8 +168,6 @@ export class Desk {
   #glassBefore = 50;
   #viewBefore: View | null = null;
   #viewTime = 0;
-  #row: { step: unknown; name: string; at: number } = { step: undefined, name: '', at: -Infinity };
-  readonly #sink: ChangeSink;
   readonly #clock: () => number;
 
   constructor(
@@ -222,11 +176,29 @@ export class Desk {
     clock: () => number = () => performance.now(),
     habits: Habits = createHabits(),
   ) {
-    this.art = art;
     this.habits = habits;
-    this.#sink = sink;
     this.#clock = clock;
     this.layer = art.layers.at(-1)!.id;
+    const context = (): Context => this.context;
+    this.#drawing = new Drawing(art, sink, {
+      get context() {
+        return context();
+      },
+      restore: (looked) => this.#restore(looked),
+      say: (text) => this.say(text),
+      now: clock,
+    });
+  }
+
+  /** The document as it is shown, an open gesture included. */
+  get art(): Art {
+    return this.#drawing.art;
+  }
+  get history(): History<Context> {
+    return this.#drawing.history;
+  }
+  set history(history: History<Context>) {
+    this.#drawing.history = history;
   }
 
   get carry(): boolean {
@@ -421,30 +393,6 @@ export class Desk {
     return { choice: this.choice, live: this.live };
   }
 
-  #record(label: string, change: Pick<Change, 'patches' | 'inverse'>, before: Context, row = ''): void {
-    const now = this.#clock();
-    const { step, name, at } = this.#row;
-    const goesOn =
-      row !== '' &&
-      row === name &&
-      now - at < IN_A_ROW &&
-      this.history.done.at(-1) === step &&
-      step !== undefined;
-    this.history = goesOn
-      ? extend(this.history, change, this.context)
-      : record(this.history, label, change, before, this.context);
-    this.#row = { step: this.history.done.at(-1), name: row, at: now };
-    const { patches, inverse } = change;
-    const note = {
-      did: goesOn ? ('more' as const) : ('step' as const),
-      label,
-      inverse,
-      before: noted(before),
-      after: noted(this.context),
-    };
-    this.#sink.push({ patches, note }, this.art);
-  }
-
   #restore(context: Context): void {
     this.choice = stillThere(context.choice, this.art);
     this.live =
@@ -456,48 +404,18 @@ export class Desk {
   /**
    * Carries out one change as one step. Nothing changed makes no step.
    *
-   * @param row changes of one name that follow each other within a second are one step
+   * @param mergeKey changes of one key that follow each other within a second are one step
    */
-  change(label: string, recipe: Recipe, after: Partial<Context> = {}, row = ''): boolean {
+  change(label: string, recipe: Recipe, after: Partial<Context> = {}, mergeKey = ''): boolean {
     this.offer = null;
     const before = this.context;
-    const change = changeArt(this.art, recipe);
-    if (change.patches.length === 0) return false;
-    this.art = change.art;
-    this.#restore({ ...before, ...after });
-    this.#record(label, change, before, row);
-    return true;
+    return this.#drawing.change(label, recipe, () => this.#restore({ ...before, ...after }), mergeKey);
   }
 
-  /**
-   * Begins a change that is shown while it goes on: every `show` starts from the document as it was.
-   *
-   * @param row changes of one name that follow within a second are one step with it
-   */
-  gesture(label: string, row = ''): Gesture {
+  /** Begins a change that is shown while it goes on: see `Drawing.gesture`. */
+  gesture(label: string, mergeKey = ''): Gesture {
     this.offer = null;
-    const start = this.art;
-    const before = this.context;
-    let last: Change | null = null;
-    return {
-      show: (recipe) => {
-        last = changeArt(start, recipe);
-        this.art = last.art;
-      },
-      keep: (after = {}) => {
-        if (!last || last.patches.length === 0) {
-          this.art = start;
-          this.#restore({ ...this.context, ...after });
-          return;
-        }
-        this.#restore({ ...this.context, ...after });
-        this.#record(label, last, before, row);
-      },
-      drop: () => {
-        this.art = start;
-        this.#restore(before);
-      },
-    };
+    return this.#drawing.gesture(label, mergeKey);
   }
 
   /**
@@ -521,29 +439,17 @@ export class Desk {
       this.live = null;
       return;
     }
-    const before = this.context;
-    const change = changeArt(this.art, finish);
-    this.art = change.art;
-    this.live = null;
-    this.justEnded = live.shape;
-    this.#record('End the path', change, before);
+    const end = (): void => {
+      this.live = null;
+      this.justEnded = live.shape;
+    };
+    this.#drawing.mark('End the path', finish, end);
   }
 
   #step(did: 'undo' | 'redo'): void {
     this.offer = null;
-    const moved = (did === 'undo' ? undo : redo)(this.history, this.art);
-    if (!moved) return;
-    this.art = moved.art;
-    this.history = moved.history;
-    this.#restore(moved.context);
+    this.#drawing.step(did);
     if (this.live && this.step !== 'block-in') this.live = null;
-    const { patches } = moved;
-    if (did === 'undo') return this.#sink.push({ patches, note: { did } }, this.art);
-    const { label, inverse, before, after } = moved.history.done.at(-1)!;
-    this.#sink.push(
-      { patches, note: { did, label, inverse, before: noted(before), after: noted(after) } },
-      this.art,
-    );
   }
   undo(): void {
     this.#step('undo');
@@ -557,11 +463,9 @@ export class Desk {
     while (this.history.done.length < count && this.history.undone.length > 0) this.redo();
   }
 
-  /** Takes another document in place of this one, as after another tab's changes: history starts anew. */
+  /** Takes a document that others have had a hand in; the steps stay. */
   replaceArt(art: Art): void {
-    this.art = art;
-    this.history = emptyHistory();
-    this.#restore(this.context);
+    this.#drawing.replace(art);
     if (!art.layers.some((l) => l.id === this.layer)) this.layer = art.layers.at(-1)!.id;
   }
 

@@ -2,6 +2,7 @@ import {
   about,
   affineThrough,
   apply,
+  artOfDraft,
   compose,
   followPicture,
   homography,
@@ -15,10 +16,8 @@ import {
   seenSize,
   setPicture,
   shownCorners,
-  together,
   translation,
   type Affine,
-  type Art,
   type PlacedPicture,
   type Point,
   type Recipe,
@@ -28,21 +27,22 @@ import type { Rule } from './task';
 
 // How a picture is placed, by hand or by numbers. What was traced on it goes along when that is wanted.
 
-/** A recipe that changes a picture of `art`, and takes along what was traced on it. */
-export function pictureRecipe(
-  art: Art,
-  picture: PlacedPicture,
-  values: Partial<Omit<PlacedPicture, 'id'>>,
-  follow: boolean,
-): Recipe {
-  const change = setPicture(picture.id, values);
-  return follow ? together(change, followPicture(art, picture, { ...picture, ...values }).recipe) : change;
-}
+/**
+ * A recipe that changes a picture, and takes along what was traced on it.
+ *
+ * @param picture as it was when the values were worked out
+ */
+export const pictureRecipe =
+  (picture: PlacedPicture, values: Partial<Omit<PlacedPicture, 'id'>>, follow: boolean): Recipe =>
+  (draft) => {
+    setPicture(picture.id, values)(draft);
+    if (follow) followPicture(artOfDraft(draft), picture, { ...picture, ...values }).recipe(draft);
+  };
 
 /** Changes the traced picture as one step. */
 export function placePicture(desk: Desk, label: string, values: Partial<Omit<PlacedPicture, 'id'>>): boolean {
   const picture = desk.traced;
-  return picture !== null && desk.change(label, pictureRecipe(desk.art, picture, values, desk.follow));
+  return picture !== null && desk.change(label, pictureRecipe(picture, values, desk.follow));
 }
 
 /** Moves the traced picture by a map of the sheet. */

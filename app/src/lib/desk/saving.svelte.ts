@@ -1,7 +1,7 @@
 import { applyPatches, changeArt, mergeArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';
-import type { ChangeSink, MadeChange } from './desk.svelte';
+import type { ChangeSink, MadeChange } from './changes';
 import type { UnsentBatch, UnsentStore } from './unsent';
 
 /** How a project's changes stand. `kept`: all are on the server. */

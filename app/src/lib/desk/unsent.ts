@@ -1,5 +1,5 @@
 import type { Art, Patch } from '@mirrot/core';
-import type { MadeChange } from './desk.svelte';
+import type { MadeChange } from './changes';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 
 /** A batch of changes the server has not acknowledged, with the document and revision they build on. */

@@ -1,4 +1,4 @@
-import { readArt, type Art } from '@mirrot/core';
+import { artText, readArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { CopyAnswer } from '$lib/wire';
 import type { Database } from './database';
@@ -7,16 +7,14 @@ import { Refusal } from './refusal';
 
 /** Keeps the drawing as it is now under a name. */
 export async function keepCopy(db: Database, projectId: string, name: string): Promise<CopyAnswer> {
-  return db.transaction().execute(async (tx) => {
-    const { art, revision } = await getArt(tx, projectId);
-    const id = newId();
-    const createdAt = new Date().toISOString();
-    await tx
-      .insertInto('copies')
-      .values({ id, project_id: projectId, name, revision, art: JSON.stringify(art), created_at: createdAt })
-      .execute();
-    return { id, name, revision, createdAt };
-  });
+  const { art, revision } = await getArt(db, projectId);
+  const id = newId();
+  const createdAt = new Date().toISOString();
+  await db
+    .insertInto('copies')
+    .values({ id, project_id: projectId, name, revision, art: artText(art), created_at: createdAt })
+    .execute();
+  return { id, name, revision, createdAt };
 }
 
 /** Kept copies of a project, newest first. */

@@ -1,5 +1,7 @@
+import pLimit from 'p-limit';
 import sharp, { type Metadata, type Sharp } from 'sharp';
-import { MOST_BYTES, MOST_PIXELS } from '$lib/wire';
+import { MOST_BYTES, MOST_PIXELS } from '$lib/limits';
+import { drawSvg } from './apart';
 import { Refusal } from './refusal';
 
 /** Sizes of a picture kept: all pixels, a working copy, a card's thumbnail. */
@@ -8,9 +10,6 @@ export type Size = (typeof SIZES)[number];
 
 /** Longest side of the smaller sizes, in pixels. */
 const LONGEST: Readonly<Record<Exclude<Size, 'full'>, number>> = { work: 2048, thumb: 480 };
-
-/** Longest side, in pixels, that a picture without pixels of its own (SVG) is drawn at. */
-const DRAWN_LONGEST = 2048;
 
 export interface Rendition {
   readonly size: Size;
@@ -30,31 +29,52 @@ const NOTHING = 'Nothing was added.';
 const limits = { limitInputPixels: MOST_PIXELS, failOn: 'truncated' } as const;
 const kB = (bytes: number): string => `${Math.max(1, Math.round(bytes / 1000))} kB`;
 
+/** Decoded at a time: a picture of 100 million pixels takes 400 MB while it is. */
+const decoding = pLimit(2);
+
+/** Whether bytes are text of a markup language, or gzip as SVG may be: whatever of that is no SVG is refused. */
+function mayBeSvg(bytes: Buffer): boolean {
+  if (bytes[0] === 0x1f && bytes[1] === 0x8b) return true;
+  const start = bytes.subarray(0, 512).filter((b) => b > 0x20 && b < 0x80);
+  return start[0] === 0x3c;
+}
+
+/** The pixels of an SVG, as PNG. */
+async function drawn(svg: Buffer): Promise<Buffer> {
+  const result = await drawSvg(svg);
+  if ('png' in result) return result.png;
+  if (result.failed === 'too-slow')
+    throw new Refusal(
+      422,
+      'too-slow',
+      `This SVG takes over five seconds to draw. ${NOTHING} Try it without its filters, or save it as PNG.`,
+    );
+  throw refusalOf(new Error(result.failed === 'too-large' ? 'pixel limit' : 'unsupported image format'), svg);
+}
+
 /**
- * Reads a picture by its content, whatever its name says: turned as EXIF asks, in sRGB.
- * Sharp is the only reader; an SVG is drawn by it, inert: no script runs, nothing outside is fetched.
+ * Reads a picture by its content, whatever its name says: turned as EXIF asks, in sRGB. Two at a time.
+ * Sharp is the only reader; an SVG is drawn by it in a process of its own, inert: no script runs, nothing outside is
+ * fetched.
  */
-export async function decodePicture(bytes: Buffer): Promise<Decoded> {
-  if (bytes.length === 0) throw new Refusal(422, 'empty-file', `This file is empty. ${NOTHING}`);
-  if (bytes.length > MOST_BYTES)
+export const decodePicture = (bytes: Buffer): Promise<Decoded> => decoding(() => decode(bytes));
+
+async function decode(file: Buffer): Promise<Decoded> {
+  if (file.length === 0) throw new Refusal(422, 'empty-file', `This file is empty. ${NOTHING}`);
+  if (file.length > MOST_BYTES)
     throw new Refusal(413, 'too-large', `This file has over 60 MB, the most a picture may have. ${NOTHING}`);
-  let density: number | undefined;
+  const isSvg = mayBeSvg(file);
+  const bytes = isSvg ? await drawn(file) : file;
   let metadata: Metadata;
   try {
     metadata = await sharp(bytes, limits).metadata();
-    if (metadata.format === 'svg') {
-      const longest = Math.max(metadata.width, metadata.height);
-      density = Math.min(2400, Math.max(1, (72 * DRAWN_LONGEST) / longest));
-      metadata = await sharp(bytes, { ...limits, density }).metadata();
-    }
+    // An SVG in a wrapping that was not seen through.
+    if (metadata.format === 'svg') throw new Error('unsupported image format');
   } catch (error) {
     throw refusalOf(error, bytes);
   }
-  const { format } = metadata;
-  const source = (): Sharp =>
-    sharp(bytes, { ...limits, density })
-      .autoOrient()
-      .toColourspace('srgb');
+  const format = isSvg ? 'svg' : metadata.format;
+  const source = (): Sharp => sharp(bytes, limits).autoOrient().toColourspace('srgb');
   try {
     const { data, info } = await source().raw().toBuffer({ resolveWithObject: true });
     const pixels = (): Sharp =>
@@ -81,7 +101,7 @@ export async function decodePicture(bytes: Buffer): Promise<Decoded> {
     return {
       width: info.width,
       height: info.height,
-      ppi: format === 'svg' ? null : (metadata.density ?? null),
+      ppi: isSvg ? null : (metadata.density ?? null),
       format: format ?? 'unknown',
       renditions: [full, await smaller('work'), await smaller('thumb')],
     };

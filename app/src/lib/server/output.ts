@@ -1,4 +1,4 @@
-import { exportBox, writeSvg, type Art } from '@mirrot/core';
+import { cutText, exportBox, writeSvg, type Art } from '@mirrot/core';
 import sharp from 'sharp';
 import type { Database } from './database';
 import { seenRendition } from './seen';
@@ -14,6 +14,10 @@ export interface OutputOptions {
 
 /** Most pixels of a PNG made here. */
 const MOST_OUT = 120_000_000;
+/** Longest side that can be drawn, pixels: what Cairo, which draws the SVG, can number. */
+const LONGEST_OUT = 32_767;
+/** Most bytes of the pictures that go into one SVG, as text. */
+const MOST_PICTURE_TEXT = 400_000_000;
 
 /** The drawing as an SVG file, pictures inside it when asked for. */
 export async function outputSvg(
@@ -25,9 +29,24 @@ export async function outputSvg(
   const { area, ground } = options;
   if (!options.picture) return writeSvg(art, { area, ground });
   const hrefs = new Map<string, string>();
+  const texts = new Map<string, string>();
+  let length = 0;
   for (const p of art.pictures.filter((one) => one.shown)) {
-    const { type, bytes } = await seenRendition(db, p, size);
-    hrefs.set(p.id, `data:${type};base64,${bytes.toString('base64')}`);
+    const key = JSON.stringify([p.source, p.square]);
+    let text = texts.get(key);
+    if (text === undefined) {
+      const { type, bytes } = await seenRendition(db, p, size);
+      text = `data:${type};base64,${bytes.toString('base64')}`;
+      texts.set(key, text);
+      length += text.length;
+      if (length > MOST_PICTURE_TEXT)
+        throw new Refusal(
+          413,
+          'too-many-pictures',
+          'The pictures together are too large for one file. Hide some of them, or leave the pictures out.',
+        );
+    }
+    hrefs.set(p.id, text);
   }
   return writeSvg(art, { area, ground, pictureHref: (p) => hrefs.get(p.id)! });
 }
@@ -48,6 +67,12 @@ export async function outputPng(
       413,
       'too-many-pixels',
       `That would make ${width} × ${height} pixels; 120 million is the most. Choose a smaller width or ppi.`,
+    );
+  if (Math.max(width, height) > LONGEST_OUT)
+    throw new Refusal(
+      413,
+      'too-long',
+      `That would make ${width} × ${height} pixels; 32,767 is the most on a side. Choose a smaller width or ppi, or SVG.`,
     );
   const svg = await outputSvg(db, art, options, size);
   const sized = svg.replace(
@@ -73,5 +98,5 @@ export const outputThumb = (db: Database, art: Art, width: number): Promise<Buff
 /** A file name from a project's name: letters and digits of any script, hyphens for the rest. */
 export function fileName(name: string, extension: string): string {
   const words = name.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
-  return `${words.join('-').slice(0, 80) || 'drawing'}.${extension}`;
+  return `${cutText(words.join('-'), 80) || 'drawing'}.${extension}`;
 }

@@ -1,8 +1,9 @@
 import { createHash } from 'node:crypto';
 import sharp from 'sharp';
 import { newId } from '$lib/ids';
-import { MOST_PIXELS, type PictureAnswer } from '$lib/wire';
-import type { Database } from './database';
+import { MOST_PIXELS } from '$lib/limits';
+import type { PictureAnswer } from '$lib/wire';
+import { inTransaction, type Database } from './database';
 import { decodePicture, type Rendition, type Size } from './decode';
 import { Refusal } from './refusal';
 import { getProject } from './projects';
@@ -22,7 +23,7 @@ export async function addPicture(
   const sha256 = createHash('sha256').update(bytes).digest('hex');
   const id = newId();
   const { width, height, ppi, format } = decoded;
-  await db.transaction().execute(async (tx) => {
+  await inTransaction(db, async (tx) => {
     await tx
       .insertInto('blobs')
       .values({ sha256, format, bytes })
@@ -38,7 +39,6 @@ export async function addPicture(
       .insertInto('pictures')
       .values({
         id,
-        project_id: projectId,
         sha256,
         name,
         width,
@@ -47,6 +47,7 @@ export async function addPicture(
         created_at: new Date().toISOString(),
       })
       .execute();
+    await tx.insertInto('held_pictures').values({ project_id: projectId, picture_id: id }).execute();
   });
   return { id, name, width, height, ppi, format };
 }
@@ -77,6 +78,7 @@ export async function enlargePicture(
 ): Promise<PictureAnswer> {
   const row = await db
     .selectFrom('pictures')
+    .innerJoin('held_pictures', 'picture_id', 'id')
     .select(['name', 'width', 'height'])
     .where('id', '=', id)
     .where('project_id', '=', projectId)

@@ -1,42 +1,49 @@
-import { emptyArt, fromPx, toPx, type Art } from '@mirrot/core';
+import { emptyArt, fromPx, toPx } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { ProjectAnswer, SheetRequest } from '$lib/wire';
-import type { Database } from './database';
+import { inTransaction, type Database } from './database';
+import { forgetDocuments } from './documents';
 import { noProject } from './refusal';
-
-/** Days for which a deleted project can be brought back. */
-export const DAYS_KEPT = 30;
 
 const rounded = (v: number): number => Number(v.toFixed(6));
 
 const rows = (db: Database) =>
   db
     .selectFrom('projects')
-    .innerJoin('documents', 'documents.project_id', 'projects.id')
-    .select(['id', 'name', 'created_at', 'updated_at', 'revision', 'art']);
+    .select([
+      'id',
+      'name',
+      'created_at',
+      'updated_at',
+      'revision',
+      'sheet_width',
+      'sheet_height',
+      'sheet_unit',
+      'shapes',
+      'painted',
+      'anchors',
+    ]);
 
 type Row = Awaited<ReturnType<ReturnType<typeof rows>['execute']>>[number];
 
-function answerOf(row: Row): ProjectAnswer {
-  const { sheet } = JSON.parse(row.art) as Art;
-  return {
-    id: row.id,
-    name: row.name,
-    createdAt: row.created_at,
-    updatedAt: row.updated_at,
-    revision: row.revision,
-    sheet: {
-      width: rounded(fromPx(sheet.width, sheet.unit)),
-      height: rounded(fromPx(sheet.height, sheet.unit)),
-      unit: sheet.unit,
-    },
-  };
-}
+const answerOf = (row: Row): ProjectAnswer => ({
+  id: row.id,
+  name: row.name,
+  createdAt: row.created_at,
+  updatedAt: row.updated_at,
+  revision: row.revision,
+  sheet: {
+    width: rounded(fromPx(row.sheet_width, row.sheet_unit)),
+    height: rounded(fromPx(row.sheet_height, row.sheet_unit)),
+    unit: row.sheet_unit,
+  },
+  shapes: row.shapes,
+  painted: row.painted,
+  anchors: row.anchors,
+});
 
-/** All projects that are not deleted, the one changed last first. Deleted ones past their days are cleared away. */
+/** All projects that are not deleted, the one changed last first. */
 export async function listProjects(db: Database): Promise<ProjectAnswer[]> {
-  const limit = new Date(Date.now() - DAYS_KEPT * 86_400_000).toISOString();
-  await db.deleteFrom('projects').where('deleted_at', '<', limit).execute();
   const found = await rows(db).where('deleted_at', 'is', null).orderBy('updated_at', 'desc').execute();
   return found.map(answerOf);
 }
@@ -53,11 +60,25 @@ export async function makeProject(db: Database, name: string, sheet: SheetReques
   const id = newId();
   const now = new Date().toISOString();
   const { unit } = sheet;
-  const art = emptyArt({ width: toPx(sheet.width, unit), height: toPx(sheet.height, unit), unit }, newId());
-  await db.transaction().execute(async (tx) => {
+  const [width, height] = [toPx(sheet.width, unit), toPx(sheet.height, unit)];
+  const art = emptyArt({ width, height, unit }, newId());
+  await inTransaction(db, async (tx) => {
     await tx
       .insertInto('projects')
-      .values({ id, name, created_at: now, updated_at: now, deleted_at: null })
+      .values({
+        id,
+        name,
+        created_at: now,
+        updated_at: now,
+        deleted_at: null,
+        revision: 0,
+        sheet_width: width,
+        sheet_height: height,
+        sheet_unit: unit,
+        shapes: 0,
+        painted: 0,
+        anchors: 0,
+      })
       .execute();
     await tx
       .insertInto('documents')
@@ -93,4 +114,5 @@ export async function deleteProject(db: Database, id: string): Promise<void> {
     .where('deleted_at', 'is', null)
     .executeTakeFirst();
   if (numUpdatedRows === 0n) throw noProject();
+  forgetDocuments(db, id);
 }

@@ -1,4 +1,4 @@
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Sqlite from 'better-sqlite3';
@@ -17,6 +17,7 @@ import {
 } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
 import { changesRequest, exportQuery, newProjectRequest, pictureName } from '$lib/wire';
+import { clearBin } from './bin';
 import { getCopy, keepCopy, listCopies } from './copies';
 import { openDatabase, type Database } from './database';
 import { decodePicture } from './decode';
@@ -75,7 +76,11 @@ describe('the database', () => {
     await old.destroy();
     const opened = await openDatabase(name);
     expect((await getArt(opened, 'p')).art.version).toBe(art.version);
-    expect((await getJournal(opened, 'p')).changes).toEqual([{ patches: [], note: null }]);
+    // The journal stays whole, but its patches do not fit the drawing as it is now.
+    expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
+    expect((await getJournal(opened, 'p')).changes).toEqual([]);
+    expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
+    expect(existsSync(`${name}.before-003-light-changes`)).toBe(true);
     await opened.destroy();
     rmSync(folder, { recursive: true });
   });
@@ -104,7 +109,7 @@ describe('projects', () => {
     await deleteProject(db, id);
     const long = new Date(Date.now() - 31 * 86_400_000).toISOString();
     await db.updateTable('projects').set({ deleted_at: long }).execute();
-    await listProjects(db);
+    await clearBin(db);
     for (const table of ['projects', 'documents', 'journal', 'copies'] as const)
       expect(await db.selectFrom(table).selectAll().execute(), table).toEqual([]);
   });

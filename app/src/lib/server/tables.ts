@@ -1,6 +1,6 @@
-import type { Generated } from 'kysely';
+import type { Unit } from '@mirrot/core';
 
-/** The database's tables. Times are ISO 8601 in UTC; documents and patches are JSON text. */
+/** The database's tables. Times are ISO 8601 in UTC; a document is JSON text. */
 export interface Tables {
   projects: {
     id: string;
@@ -8,23 +8,42 @@ export interface Tables {
     created_at: string;
     updated_at: string;
     deleted_at: string | null;
+    // What the shelf says of a project, so that it need not read its document.
+    revision: number;
+    /** Sheet pixels. */
+    sheet_width: number;
+    sheet_height: number;
+    sheet_unit: Unit;
+    shapes: number;
+    /** Shapes that have a fill or a stroke. */
+    painted: number;
+    anchors: number;
   };
+  /** The drawing as it was at a revision; the journal after it leads to what it is. */
   documents: { project_id: string; revision: number; art: string };
   journal: {
-    id: Generated<number>;
     project_id: string;
     revision: number;
     batch: string | null;
-    patches: string;
-    /** What the change was to the history, JSON; null when its sender did not say. */
-    note: string | null;
+    /** The patches and what they were to the history: JSON, deflated. */
+    entry: Buffer;
+    /** Version of the document that the patches fit. */
+    version: number;
     created_at: string;
   };
   blobs: { sha256: string; format: string; bytes: Buffer };
   renditions: { sha256: string; size: string; type: string; bytes: Buffer };
+  /** Squared up renditions, by what was squared up (a hash). */
+  straightened: {
+    sha256: string;
+    size: string;
+    square: string;
+    type: string;
+    bytes: Buffer;
+    created_at: string;
+  };
   pictures: {
     id: string;
-    project_id: string;
     sha256: string;
     name: string;
     width: number;
@@ -32,6 +51,9 @@ export interface Tables {
     ppi: number | null;
     created_at: string;
   };
+  /** Which projects use a picture: it stays for as long as one does. */
+  held_pictures: { project_id: string; picture_id: string };
+  thumbs: { project_id: string; revision: number; bytes: Buffer };
   copies: {
     id: string;
     project_id: string;

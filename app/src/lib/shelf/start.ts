@@ -1,4 +1,4 @@
-import { addPicture, changeArt, PX_PER, setSheet, together, toPx, type Sheet } from '@mirrot/core';
+import { addPicture, changeArt, fitName, PX_PER, setSheet, together, toPx, type Sheet } from '@mirrot/core';
 import { deleteProject, getArt, makeProject, sendChanges, uploadPicture } from '$lib/desk/api';
 import { newPicture } from '$lib/desk/workplace.svelte';
 import { newId } from '$lib/ids';
@@ -67,11 +67,6 @@ export async function startProject(
 
 /** A project's name from a file's: without its ending, hyphens as spaces. */
 export function nameFromFile(file: string): string {
-  const words = file
-    .replace(/\.[^.]{1,5}$/, '')
-    .replace(/[-_]+/g, ' ')
-    .replace(/\p{Cc}/gu, '')
-    .trim()
-    .slice(0, 500);
-  return words ? words.charAt(0).toUpperCase() + words.slice(1) : 'Untitled';
+  const words = fitName(file.replace(/\.[^.]{1,5}$/, '').replace(/[-_]+/g, ' '), 'Untitled');
+  return words.charAt(0).toUpperCase() + words.slice(1);
 }

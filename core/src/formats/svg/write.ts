@@ -2,6 +2,7 @@ import { drawShape } from '../../art/draw';
 import { seenSize } from '../../art/picture';
 import type { Art, Group, Layer, PlacedPicture, ShapeNode } from '../../art/schema';
 import { drawingBounds, wholePaths } from '../../art/tree';
+import { cutText } from '../../art/text';
 import { fromPx } from '../../art/units';
 import { boxHeight, boxWidth, isEmptyBox, type Box } from '../../geometry/bounds';
 
@@ -15,7 +16,9 @@ export interface SvgOptions {
 }
 
 const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-const escapeXml = (text: string): string => text.replace(/[&<>"]/g, (c) => ESCAPES[c]!);
+/** Text for a file: what XML 1.0 (section 2.2) cannot hold is left out. */
+const escapeXml = (text: string): string =>
+  text.replace(/[\p{Cc}\p{Cs}\uFFFE\uFFFF]/gu, '').replace(/[&<>"]/g, (c) => ESCAPES[c]!);
 
 const number = (v: number, digits = 3): string => String(Number(v.toFixed(digits)));
 
@@ -28,7 +31,7 @@ function idMaker(): (name: string) => string {
         .normalize('NFC')
         .toLowerCase()
         .match(/[\p{L}\p{N}]+/gu) ?? [];
-    let stem = words.join('-').slice(0, 80) || 'item';
+    let stem = cutText(words.join('-'), 80) || 'item';
     if (!/^\p{L}/u.test(stem)) stem = `n-${stem}`;
     let id = stem;
     for (let n = 2; used.has(id); n++) id = `${stem}-${n}`;
@@ -70,9 +73,21 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
   if (ground)
     lines.push(`<rect x="${number(x0)}" y="${number(y0)}" width="${w}" height="${h}" fill="${ground}"/>`);
   const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
-  if (pictureHref)
-    for (const p of art.pictures) {
-      if (!p.shown) continue;
+  if (pictureHref) {
+    const shown = art.pictures.filter((p) => p.shown);
+    const hrefs = new Map(shown.map((p) => [p, pictureHref(p)]));
+    // Pixels placed several times stand in the file once.
+    const pixels = new Map<string, string>();
+    for (const [p, href] of hrefs) {
+      if (pixels.has(href) || shown.filter((q) => hrefs.get(q) === href).length < 2) continue;
+      const { width, height } = seenSize(p);
+      const id = idOf(`pixels of ${p.name}`);
+      pixels.set(href, id);
+      lines.push(
+        `<defs><image id="${id}" width="${width}" height="${height}" preserveAspectRatio="none" href="${escapeXml(href)}"/></defs>`,
+      );
+    }
+    for (const p of shown) {
       const { width, height } = seenSize(p);
       const map = `transform="matrix(${p.placement.map((v) => number(v, 9)).join(' ')})"`;
       const clip = p.crop ? idOf(`crop of ${p.name}`) : null;
@@ -82,10 +97,19 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
           `<clipPath id="${clip}"><rect x="${number(left)}" y="${number(top)}" width="${number(right - left)}" height="${number(bottom - top)}"/></clipPath>`,
         );
       }
+      const href = hrefs.get(p)!;
+      const shared = pixels.get(href);
+      const [name, what] = shared
+        ? ['use', `href="#${shared}"`]
+        : [
+            'image',
+            `width="${width}" height="${height}" preserveAspectRatio="none" href="${escapeXml(href)}"`,
+          ];
       lines.push(
-        `<image id="${idOf(p.name)}" width="${width}" height="${height}" ${map}${clip ? ` clip-path="url(#${clip})"` : ''} preserveAspectRatio="none" href="${escapeXml(pictureHref(p))}">${title(p.name)}${credit(p)}</image>`,
+        `<${name} id="${idOf(p.name)}" ${map}${clip ? ` clip-path="url(#${clip})"` : ''} ${what}>${title(p.name)}${credit(p)}</${name}>`,
       );
     }
+  }
   const group = (node: Layer | Group, opacity: number): void => {
     const faded = opacity < 1 ? ` opacity="${number(opacity)}"` : '';
     lines.push(`<g id="${idOf(node.name)}"${faded}>${title(node.name)}`);

@@ -9,11 +9,13 @@ import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
 import {
   apply,
+  cutText,
   distance,
   findNode,
   freeHole,
   makeHole,
   meanScale,
+  MOST_CHARACTERS,
   pathInside,
   shapesOf,
   type Point,
@@ -406,7 +408,7 @@ export const REFINE: readonly Command[] = [
       const id = newId();
       desk.change(
         'Free the hole',
-        freeHole(host.id, path, { ...rest, id, name: `Hole in ${host.name}`.slice(0, 500) }),
+        freeHole(host.id, path, { ...rest, id, name: cutText(`Hole in ${host.name}`, MOST_CHARACTERS) }),
         {
           choice: chooseShapes([id], 'path'),
         },

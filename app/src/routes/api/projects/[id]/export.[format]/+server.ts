@@ -9,7 +9,7 @@ import type { RequestEvent } from './$types';
 const TYPES: Readonly<Record<string, string>> = { svg: 'image/svg+xml', png: 'image/png' };
 
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
-  const type = TYPES[params.format];
+  const type = Object.hasOwn(TYPES, params.format) ? TYPES[params.format] : undefined;
   if (!type)
     throw new Refusal(
       404,
@@ -33,7 +33,6 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
       'content-type': type,
       'content-disposition': `inline; filename="drawing.${params.format}"; filename*=UTF-8''${encodeURIComponent(fileName(name, params.format))}`,
       'content-security-policy': "sandbox; default-src 'none'; img-src data:",
-      'cache-control': 'no-store',
     },
   });
 });

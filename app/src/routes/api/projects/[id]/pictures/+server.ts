@@ -2,7 +2,8 @@ import { json } from '@sveltejs/kit';
 import { checked, route } from '$lib/server/answer';
 import { addPicture } from '$lib/server/pictures';
 import { Refusal } from '$lib/server/refusal';
-import { MOST_BYTES, pictureName } from '$lib/wire';
+import { MOST_BYTES } from '$lib/limits';
+import { pictureName } from '$lib/wire';
 import type { RequestEvent } from './$types';
 
 const tooLarge = (): Refusal =>

@@ -1,0 +1,228 @@
+import {
+  canExtend,
+  changeArt,
+  emptyHistory,
+  extend,
+  previewArt,
+  record,
+  redo,
+  undo,
+  type Art,
+  type Change,
+  type History,
+  type MadeOn,
+  type Recipe,
+} from '@mirrot/core';
+import { keptContext, type ChangeSink, type Context, type MadeChange } from './changes';
+
+/** A gesture in the making: shown as it goes, kept or dropped as a whole. Ended, it does nothing more. */
+export interface Gesture {
+  show(recipe: Recipe): void;
+  keep(after?: Partial<Context>): void;
+  drop(): void;
+}
+
+/** What the drawing asks of the desk it lies on. */
+export interface DrawingHost {
+  /** What is looked at now. */
+  readonly context: Context;
+  /** Looks at this again, as far as it is still there. */
+  restore(context: Context): void;
+  say(text: string): void;
+  now(): number;
+}
+
+interface OpenGesture {
+  readonly label: string;
+  readonly mergeKey: string;
+  readonly before: Context;
+  recipe: Recipe | null;
+}
+
+/** Milliseconds within which changes of one kind count as one. */
+const ONE_STEP_WITHIN = 1000;
+
+/**
+ * The document in the page and its history. The one gesture that may be open is a recipe over whatever the document is:
+ * what else lands meanwhile (an upload that finishes, another tab's changes) goes into the document, and the recipe is
+ * shown over it anew.
+ */
+export class Drawing {
+  /** The document without the open gesture. */
+  #kept: Art = $state.raw()!;
+  /** The document as it is shown. */
+  art: Art = $state.raw()!;
+  history: History<Context> = $state.raw(emptyHistory());
+  #open: OpenGesture | null = null;
+  #last: { step: unknown; mergeKey: string; at: number } = { step: undefined, mergeKey: '', at: -Infinity };
+  readonly #sink: ChangeSink;
+  readonly #host: DrawingHost;
+
+  constructor(art: Art, sink: ChangeSink, host: DrawingHost) {
+    this.#kept = this.art = art;
+    this.#sink = sink;
+    this.#host = host;
+  }
+
+  /** Whether a gesture is under way. */
+  get gesturing(): boolean {
+    return this.#open !== null;
+  }
+
+  /** Takes a document as what is kept, and shows the open gesture over it. */
+  #put(art: Art): void {
+    this.#kept = art;
+    const open = this.#open;
+    if (!open?.recipe) {
+      this.art = art;
+      return;
+    }
+    let shown = art;
+    try {
+      shown = previewArt(art, open.recipe);
+    } catch {
+      // What it was about is no longer there.
+    }
+    this.art = shown;
+    if (shown !== art) return;
+    this.#open = null;
+    this.#host.say('What was being changed is no longer as it was, so the drag has ended. Nothing of it was kept.');
+  }
+
+  #record(label: string, change: MadeOn, before: Context, mergeKey: string): void {
+    const now = this.#host.now();
+    const { step, mergeKey: lastKey, at } = this.#last;
+    const goesOn =
+      mergeKey !== '' &&
+      mergeKey === lastKey &&
+      now - at < ONE_STEP_WITHIN &&
+      step !== undefined &&
+      this.history.done.at(-1) === step &&
+      canExtend(this.history, change.from);
+    const after = this.#host.context;
+    this.history = goesOn
+      ? extend(this.history, change, after)
+      : record(this.history, label, change, before, after);
+    this.#last = { step: this.history.done.at(-1), mergeKey, at: now };
+    const { patches, inverse } = change;
+    const told = { label, inverse, before: keptContext(before), after: keptContext(after) };
+    this.#push({ patches, note: { did: goesOn ? 'more' : 'step', ...told } });
+  }
+
+  #push(change: MadeChange): void {
+    this.#sink.push(change, this.#kept);
+  }
+
+  /**
+   * Carries out one change as one step. Nothing changed makes no step.
+   *
+   * @param looking what is looked at after it, told once the document is there
+   * @param mergeKey changes of one key that follow each other within a second are one step
+   */
+  change(label: string, recipe: Recipe, looking: () => void, mergeKey = ''): boolean {
+    const change = changeArt(this.#kept, recipe);
+    if (change.patches.length === 0) return false;
+    this.#carryOut(label, change, looking, mergeKey);
+    return true;
+  }
+
+  /** As `change`, but a step also where nothing changed: what was looked at is the step. */
+  mark(label: string, recipe: Recipe, looking: () => void): void {
+    this.#carryOut(label, changeArt(this.#kept, recipe), looking, '');
+  }
+
+  #carryOut(label: string, change: Change, looking: () => void, mergeKey: string): void {
+    const before = this.#host.context;
+    const from = this.#kept;
+    this.#put(change.art);
+    looking();
+    this.#record(label, { ...change, from }, before, mergeKey);
+  }
+
+  /**
+   * Begins a change that is shown while it goes on: every `show` starts from the document as it is without it. One
+   * that is still open is kept first.
+   *
+   * @param mergeKey changes of one key that follow within a second are one step with it
+   */
+  gesture(label: string, mergeKey = ''): Gesture {
+    this.#keep(this.#open, {});
+    const open: OpenGesture = { label, mergeKey, before: this.#host.context, recipe: null };
+    this.#open = open;
+    return {
+      show: (recipe) => {
+        if (this.#open !== open) return;
+        open.recipe = recipe;
+        this.art = previewArt(this.#kept, recipe);
+      },
+      keep: (after = {}) => this.#keep(open, after),
+      drop: () => {
+        if (this.#open !== open) return;
+        this.#open = null;
+        this.art = this.#kept;
+        this.#host.restore(open.before);
+      },
+    };
+  }
+
+  #keep(open: OpenGesture | null, after: Partial<Context>): void {
+    if (!open || this.#open !== open) return;
+    this.#open = null;
+    const from = this.#kept;
+    const change = open.recipe && changeArt(from, open.recipe);
+    const changed = change && change.patches.length > 0;
+    this.#kept = this.art = changed ? change.art : from;
+    this.#host.restore({ ...this.#host.context, ...after });
+    if (changed) this.#record(open.label, { ...change, from }, open.before, open.mergeKey);
+  }
+
+  /**
+   * Takes the newest step back, or does the one last taken back again. While a gesture is open, undo takes that back.
+   *
+   * @returns false when there was none
+   */
+  step(did: 'undo' | 'redo'): boolean {
+    if (this.#open) {
+      const { before } = this.#open;
+      this.#open = null;
+      this.art = this.#kept;
+      this.#host.restore(before);
+      if (did === 'undo') return true;
+    }
+    const from = this.#kept;
+    const moved = (did === 'undo' ? undo : redo)(this.history, from);
+    if (!moved) return false;
+    this.#put(moved.art);
+    this.history = moved.history;
+    this.#host.restore(moved.context);
+    const { patches, inverse, label, merged, conflicts } = moved;
+    if (merged) {
+      // Others changed the drawing since: in the journal this is a change of its own.
+      const looked = keptContext(this.#host.context);
+      const told = did === 'undo' ? `Take back “${label}”` : label;
+      if (patches.length > 0)
+        this.#push({ patches, note: { did: 'step', label: told, inverse, before: looked, after: looked } });
+      if (patches.length === 0)
+        this.#host.say(`“${label}” no longer fits: others have changed what it did. Nothing was changed.`);
+      else if (conflicts.length > 0)
+        this.#host.say(`“${label}” was also changed by others: ${conflicts.join(', ')}.`);
+    } else if (did === 'undo') this.#push({ patches, note: { did } });
+    else {
+      const { run: _run, patches: _patches, before, after, ...step } = moved.history.done.at(-1)!;
+      this.#push({
+        patches,
+        note: { did, ...step, before: keptContext(before), after: keptContext(after) },
+      });
+    }
+    return true;
+  }
+
+  /**
+   * Takes a document that others have had a hand in. The steps stay: those made before are moved into it when they are
+   * taken back.
+   */
+  replace(art: Art): void {
+    this.#put(art);
+    this.#host.restore(this.#host.context);
+  }
+}

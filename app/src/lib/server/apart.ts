@@ -1,0 +1,69 @@
+import { spawn } from 'node:child_process';
+import { join } from 'node:path';
+import { Worker } from 'node:worker_threads';
+import pLimit from 'p-limit';
+import type { StraightenWork } from './apart/straighten';
+import { Refusal } from './refusal';
+
+// Work that would hold up everyone else runs apart from the server: in a process that can be killed, or in a thread.
+
+/** Folder of the scripts that run apart, built beside the server. */
+const scripts = (): string => process.env.MIRROT_APART ?? join(process.cwd(), 'app', 'build', 'apart');
+
+/** How long an SVG may take to be drawn, milliseconds; and the process to be ready for it. */
+const DRAWING_TIME = 5000;
+const STARTING_TIME = 30_000;
+
+/** What became of an SVG: its PNG, or why there is none. */
+export type DrawnSvg = { readonly png: Buffer } | { readonly failed: 'too-slow' | 'too-large' | 'broken' };
+
+/** Draws an SVG in a process that is killed when it takes over five seconds. */
+export const drawSvg = (svg: Uint8Array): Promise<DrawnSvg> =>
+  new Promise((resolve, reject) => {
+    const child = spawn(process.execPath, [join(scripts(), 'draw-svg.js')], {
+      stdio: ['pipe', 'pipe', 'ignore', 'ipc'],
+    });
+    let tooSlow = false;
+    const kill = (): void => {
+      tooSlow = true;
+      child.kill('SIGKILL');
+    };
+    let timer = setTimeout(kill, STARTING_TIME);
+    child.once('message', () => {
+      clearTimeout(timer);
+      timer = setTimeout(kill, DRAWING_TIME);
+    });
+    const parts: Buffer[] = [];
+    child.stdout!.on('data', (part: Buffer) => parts.push(part));
+    child.once('error', reject);
+    child.once('close', (code) => {
+      clearTimeout(timer);
+      if (tooSlow) resolve({ failed: 'too-slow' });
+      else if (code === 0) resolve({ png: Buffer.concat(parts) });
+      else resolve({ failed: code === 3 ? 'too-large' : 'broken' });
+    });
+    // A child that ends before it has read everything is no error of ours.
+    child.stdin!.on('error', () => {});
+    child.stdin!.end(svg);
+  });
+
+/** Straightened at a time. */
+const straightening = pLimit(2);
+
+/** Sees a picture straight on in a thread of its own; gives a PNG. */
+export const straighten = (work: StraightenWork): Promise<Buffer> =>
+  straightening(
+    () =>
+      new Promise<Buffer>((resolve, reject) => {
+        const worker = new Worker(join(scripts(), 'straighten.js'), { workerData: work });
+        worker.once('message', (png: Uint8Array) => resolve(Buffer.from(png)));
+        worker.once('error', (error) =>
+          reject(
+            (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
+              ? new Refusal(413, 'too-many-pixels', 'The picture is too large to be seen straight on here.')
+              : error,
+          ),
+        );
+        worker.once('exit', (code) => reject(new Error(`Straightening ended with ${code}.`)));
+      }),
+  );

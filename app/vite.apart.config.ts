@@ -1,0 +1,18 @@
+import { fileURLToPath } from 'node:url';
+import { defineConfig } from 'vite';
+
+const at = (name: string): string =>
+  fileURLToPath(new URL(`src/lib/server/apart/${name}.ts`, import.meta.url));
+
+// What the server runs apart from itself (src/lib/server/apart): scripts of their own beside it.
+export default defineConfig({
+  configFile: false,
+  build: {
+    ssr: true,
+    outDir: 'build/apart',
+    emptyOutDir: true,
+    target: 'node20',
+    rolldownOptions: { input: { 'draw-svg': at('draw-svg'), straighten: at('straighten') } },
+  },
+  ssr: { noExternal: ['@mirrot/core', 'mutative', 'zod', 'flatbush', 'flatqueue'], external: ['sharp'] },
+} as Parameters<typeof defineConfig>[0]);
