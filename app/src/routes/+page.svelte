@@ -5,4 +5,4 @@
   let { data }: PageProps = $props();
 </script>
 
-<Shelf projects={data.projects} shipped={data.shipped} />
+<Shelf projects={data.projects} away={data.away} shipped={data.shipped} />

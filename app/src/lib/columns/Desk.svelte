@@ -18,6 +18,7 @@
   import KeysSheet from './KeysSheet.svelte';
   import Ledge from './Ledge.svelte';
   import RouteBar from './RouteBar.svelte';
+  import SetAsideDialog from './SetAsideDialog.svelte';
   import Stack from './Stack.svelte';
   import SpotList from './SpotList.svelte';
   import Status from './Status.svelte';
@@ -46,7 +47,8 @@
   onMount(() => {
     bed?.focus({ preventScroll: true });
     void workplace.loadCopies();
-    return () => saving.stop();
+    void workplace.loadAsides();
+    return () => workplace.leave();
   });
 
   // Pixels of the traced picture, for sampling, the loupe and the inks.
@@ -89,42 +91,30 @@
         desk.say(
           'This project was changed in another tab. Nothing of either is lost: take over to bring both together.',
           'bad',
-          {
-            label: 'Take over',
-            run: () => void takeOver(),
-          },
+          { label: 'Take over', run: () => void workplace.takeOver() },
         ),
       );
-    if (saving.state === 'refused')
+    if (saving.state === 'signed-out')
       untrack(() =>
-        desk.say(`The server did not take a change: ${saving.refusal} It is kept in this browser.`, 'bad', {
-          label: 'Go on from the server’s drawing',
-          run: () => void fromServer(),
+        desk.say('The server wants its access key. What you draw is kept here until you sign in.', 'bad', {
+          label: 'Sign in',
+          run: () => window.open('/sign-in'),
         }),
       );
   });
-  async function takeOver(): Promise<void> {
-    try {
-      desk.replaceArt(await saving.takeOver());
-      desk.say(
-        'Both drawings are together. Where both changed one shape, the other tab’s is kept beside it, hidden.',
-        'good',
+  $effect(() => {
+    if (saving.storeFails)
+      untrack(() =>
+        desk.say(
+          'This browser keeps nothing for Mirrot (it is full, or set so). Changes go to the server all the same; do not close the page while it is away.',
+          'bad',
+        ),
       );
-    } catch {
-      desk.say('The server cannot be reached. What you drew is kept in this browser.', 'bad');
-    }
-  }
-  async function fromServer(): Promise<void> {
-    const art = await saving.giveUp().catch(() => null);
-    if (art) desk.replaceArt(art);
-    else desk.say('The server cannot be reached. What you drew is kept in this browser.', 'bad');
-  }
-  async function refresh(): Promise<void> {
-    if (saving.state === 'away') saving.retry();
-    const art = await saving.refresh();
-    if (!art) return;
-    desk.replaceArt(art);
-    desk.say('The project was changed in another tab; this is how it is now.', 'plain');
+  });
+  /** The page comes into sight again, or the network back. */
+  function comeBack(): void {
+    if (saving.state !== 'kept') saving.retry();
+    void saving.refresh();
   }
 
   function placeOf(target: EventTarget | null): Place {
@@ -143,6 +133,7 @@
     workplace.keysShown ||
     workplace.sheetShown ||
     workplace.over !== null ||
+    workplace.asidesShown ||
     desk.measured !== null;
   function keydown(e: KeyboardEvent): void {
     if (modal() || e.defaultPrevented) return;
@@ -177,8 +168,8 @@
     if (files.length > 0) void workplace.addPictures(files);
   }
   function unloading(e: BeforeUnloadEvent): void {
-    // What is not acknowledged is kept in the browser; a short wait lets it leave.
-    if (saving.state === 'refused') e.preventDefault();
+    // What is not acknowledged is kept in the browser and sent later; where that fails, closing would lose it.
+    if (saving.storeFails && saving.waiting > 0) e.preventDefault();
   }
 </script>
 
@@ -187,7 +178,9 @@
   onkeydown={keydown}
   onkeyup={keyup}
   onblur={() => keyboard.blur()}
-  onfocus={() => void refresh()}
+  onfocus={comeBack}
+  ononline={comeBack}
+  onpagehide={() => saving.flush()}
   onpointerup={backToBed}
   onpaste={paste}
   onbeforeunload={unloading}
@@ -239,6 +232,7 @@
 <RealSize {workplace} />
 <Finder {workplace} />
 <KeysSheet {workplace} />
+<SetAsideDialog {workplace} />
 
 <style>
   .desk {

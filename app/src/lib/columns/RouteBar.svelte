@@ -40,8 +40,12 @@
       sending: `keeping ${waiting} …`,
       away: `server away, ${waiting} kept here`,
       conflict: `changed in another tab, ${waiting} kept here`,
-      refused: `${waiting} not taken`,
+      full: `server’s disk is full, ${waiting} kept here`,
+      'signed-out': `signed out, ${waiting} kept here`,
     }[saving.state],
+  );
+  const asides = $derived(
+    `${workplace.asides.length} ${workplace.asides.length === 1 ? 'change' : 'changes'} set aside`,
   );
   const TOOLS = ['undo', 'redo', 'keep-copy', 'finder', 'keys'];
 </script>
@@ -72,7 +76,12 @@
           </button>
         {/if}
       </h1>
-      <p class="kept {saving.state}" role="status">{kept}</p>
+      <p class="kept {saving.state}">
+        <span role="status">{kept}</span>
+        {#if workplace.asides.length > 0}
+          · <button class="aside" onclick={() => (workplace.asidesShown = true)}>{asides}</button>
+        {/if}
+      </p>
     </div>
   </div>
 
@@ -140,10 +149,16 @@
     white-space: nowrap;
   }
   .away,
-  .conflict,
-  .refused {
+  .full,
+  .signed-out,
+  .conflict {
     color: var(--brick);
     font-weight: 600;
+  }
+  .aside {
+    color: var(--brick);
+    font-weight: 600;
+    text-decoration: underline;
   }
   nav {
     display: flex;

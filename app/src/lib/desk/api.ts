@@ -8,6 +8,7 @@ import type {
   SheetRequest,
   ShippedAnswer,
 } from '$lib/wire';
+import { LAST_SEEN } from '$lib/last-seen';
 import type { Art } from '@mirrot/core';
 import type { MadeChange } from './changes';
 
@@ -46,15 +47,28 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
 
 const get = async <T>(path: string): Promise<T> => (await call(path)).json() as Promise<T>;
 
-const send = async <T>(method: string, path: string, value: unknown): Promise<T> =>
+/** @param keepalive sent also should the page close meanwhile; 64 KiB at most */
+const send = async <T>(method: string, path: string, value: unknown, keepalive = false): Promise<T> =>
   (
-    await call(path, { method, headers: { 'content-type': 'application/json' }, body: JSON.stringify(value) })
+    await call(path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(value),
+      keepalive,
+    })
   ).json() as Promise<T>;
 
 export const signIn = async (key: string): Promise<void> =>
   void (await send('POST', '/api/sign-in', { key }));
 
-export const listProjects = (): Promise<ProjectAnswer[]> => get('/api/projects');
+/** The shelf; `away` when the server was, and this is how it was last seen. */
+export async function listProjects(): Promise<{
+  readonly projects: ProjectAnswer[];
+  readonly away: boolean;
+}> {
+  const answer = await call('/api/projects');
+  return { projects: (await answer.json()) as ProjectAnswer[], away: answer.headers.has(LAST_SEEN) };
+}
 export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);
 export const makeProject = (name: string, sheet: SheetRequest): Promise<ProjectAnswer> =>
   send('POST', '/api/projects', { name, sheet });
@@ -71,13 +85,14 @@ export const sendChanges = (
   base: number,
   changes: readonly MadeChange[],
   batch: string,
+  keepalive = false,
 ): Promise<{ revision: number }> =>
-  send('POST', `/api/projects/${id}/changes`, {
-    base,
-    changes: changes.map((c) => c.patches),
-    notes: changes.map((c) => c.note),
-    batch,
-  });
+  send(
+    'POST',
+    `/api/projects/${id}/changes`,
+    { base, changes: changes.map((c) => c.patches), notes: changes.map((c) => c.note), batch },
+    keepalive,
+  );
 
 export const getJournal = (id: string): Promise<JournalAnswer> => get(`/api/projects/${id}/journal`);
 

@@ -412,6 +412,13 @@ export class Desk {
     return this.#drawing.change(label, recipe, () => this.#restore({ ...before, ...after }), mergeKey);
   }
 
+  /** Makes the drawing another one as one step; what is alike in both is not written anew. */
+  become(label: string, art: Art): boolean {
+    this.offer = null;
+    const before = this.context;
+    return this.#drawing.become(label, art, () => this.#restore(before));
+  }
+
   /** Begins a change that is shown while it goes on: see `Drawing.gesture`. */
   gesture(label: string, mergeKey = ''): Gesture {
     this.offer = null;

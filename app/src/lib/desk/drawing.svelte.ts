@@ -1,8 +1,10 @@
 import {
+  artDifference,
   canExtend,
   changeArt,
   emptyHistory,
   extend,
+  patchDocument,
   previewArt,
   record,
   redo,
@@ -86,7 +88,9 @@ export class Drawing {
     this.art = shown;
     if (shown !== art) return;
     this.#open = null;
-    this.#host.say('What was being changed is no longer as it was, so the drag has ended. Nothing of it was kept.');
+    this.#host.say(
+      'What was being changed is no longer as it was, so the drag has ended. Nothing of it was kept.',
+    );
   }
 
   #record(label: string, change: MadeOn, before: Context, mergeKey: string): void {
@@ -123,6 +127,15 @@ export class Drawing {
     const change = changeArt(this.#kept, recipe);
     if (change.patches.length === 0) return false;
     this.#carryOut(label, change, looking, mergeKey);
+    return true;
+  }
+
+  /** As `change`, by the drawing that is to be: patches say what differs. */
+  become(label: string, art: Art, looking: () => void): boolean {
+    const patches = artDifference(this.#kept, art);
+    if (patches.length === 0) return false;
+    const { document, inverse } = patchDocument(this.#kept, patches);
+    this.#carryOut(label, { art: document, patches, inverse }, looking, '');
     return true;
   }
 

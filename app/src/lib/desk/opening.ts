@@ -1,56 +1,122 @@
-import { applyPatches, changeArt, mergeArt, recall, type Art } from '@mirrot/core';
+import { applyPatches, artDifference, mergeArt, recall, type Art, type History } from '@mirrot/core';
 import { newId } from '$lib/ids';
-import type { ArtAnswer } from '$lib/wire';
-import { getArt, getJournal, getProject } from './api';
+import type { ArtAnswer, JournalAnswer, ProjectAnswer } from '$lib/wire';
+import { getArt, getJournal, getProject, ServerError } from './api';
+import type { ChangeSink, Context } from './changes';
 import { Desk } from './desk.svelte';
-import { createSaving, type Saving } from './saving.svelte';
 import {
-  announceTab,
-  createUnsentStore,
-  forgetLeftBehind,
-  takeLeftBehind,
-  type Unsent,
-  type UnsentBatch,
-} from './unsent';
+  announceVisit,
+  createChangeStore,
+  forgetVisits,
+  lastSeen,
+  leftBehind,
+  type KeptChange,
+  type LeftBehind,
+} from './kept-changes';
+import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
-const tab = newId();
-
-/** What is still to send: one tab's changes as they were made where nothing has happened since, else what is merged of them. */
-function pendingOf(left: readonly Unsent[], theirs: ArtAnswer, art: Art): readonly UnsentBatch[] {
-  if (left.length === 0) return [];
-  if (left.length === 1 && left[0]!.revision === theirs.revision) return left[0]!.batches;
-  const { patches } = changeArt(theirs.art, (draft) => void Object.assign(draft, art));
-  return patches.length > 0 ? [{ id: newId(), changes: [{ patches, note: null }] }] : [];
+/** What a project is opened with. */
+interface Opening {
+  readonly project: ProjectAnswer;
+  /** The drawing as the server has it, as far as is known. */
+  readonly theirs: ArtAnswer;
+  readonly journal: JournalAnswer | null;
+  readonly left: readonly LeftBehind[];
+  /** The server is away: this is what the browser last saw. */
+  readonly away: boolean;
 }
 
+const ofChanges = (art: Art, changes: readonly KeptChange[]): Art =>
+  changes.reduce((a, { change }) => applyPatches(a, change.patches), art);
+
 /**
- * Opens a project: the drawing as the server has it, with what closed tabs of this browser left unsent brought in.
+ * What is still to send of what ended visits left: their changes as they were made where nothing has happened since,
+ * else what is merged of them.
+ */
+function pendingOf(left: readonly LeftBehind[], theirs: ArtAnswer): readonly KeptChange[] {
+  const [only] = left;
+  if (!only) return [];
+  if (left.length === 1 && only.revision === theirs.revision) return only.changes;
+  const art = left.reduce(
+    (now, { art: base, changes }) => mergeArt(base, ofChanges(base, changes), now).art,
+    theirs.art,
+  );
+  const patches = artDifference(theirs.art, art);
+  return patches.length > 0 ? [{ seq: 1, batch: newId(), change: { patches, note: null } }] : [];
+}
+
+/** What the server says of a project; where it is away, what this browser saw last. */
+async function whatIsKnown(id: string): Promise<Opening> {
+  try {
+    const [project, theirs, journal, left] = await Promise.all([
+      getProject(id),
+      getArt(id),
+      getJournal(id).catch(() => null),
+      leftBehind(id).catch(() => []),
+    ]);
+    return { project, theirs, journal, left, away: false };
+  } catch (error) {
+    const away = error instanceof ServerError && (error.status === 0 || error.status >= 502);
+    const seen = away ? await lastSeen(id).catch(() => null) : null;
+    if (!seen) throw error;
+    const { answer: project, revision, art } = seen;
+    return { project, theirs: { revision, art }, journal: null, left: [seen], away: true };
+  }
+}
+
+/** The steps go on where they were, as far as the journal tells them and nothing came in between that it does not know of. */
+function historyOf({ journal, theirs }: Opening, pending: readonly KeptChange[], art: Art): History<Context> {
+  const told = journal?.revision === theirs.revision ? journal.changes : [];
+  return recall([...told, ...pending.map((p) => p.change)], art);
+}
+
+/** Visits of this page that are being left and still send. */
+const leaving = new Map<string, Promise<unknown>>();
+/** How long a project that is left goes on sending, and one that is opened again waits for it, milliseconds. */
+const LEAVING_TIME = 10_000;
+
+/**
+ * Opens a project: the drawing as the server has it, with what ended visits of this browser left unsent brought in.
  *
- * @throws ServerError when there is no such project or the server is away
+ * @throws ServerError when there is no such project, or the server is away and this browser never saw it
  */
 export async function openProject(id: string): Promise<Workplace> {
-  announceTab(tab);
-  const store = createUnsentStore(tab);
-  const [project, theirs, journal, left] = await Promise.all([
-    getProject(id),
-    getArt(id),
-    getJournal(id).catch(() => null),
-    takeLeftBehind(id).catch(() => []),
-  ]);
-  let art: Art = theirs.art;
-  for (const { art: base, batches } of left) {
-    const mine = batches.flatMap((b) => b.changes).reduce((a, c) => applyPatches(a, c.patches), base);
-    art = mergeArt(base, mine, art, newId);
-  }
-  const pending = pendingOf(left, theirs, art);
-  for (const b of pending) await store.added(id, b.id, b.changes, theirs.revision, theirs.art);
-  if (left.length > 0) await forgetLeftBehind(id);
-  const saving: Saving = createSaving(id, theirs.art, theirs.revision, store, pending);
-  const desk = new Desk(art, saving);
-  // The steps go on where they were, unless something came in between that the journal does not know of.
-  if (journal?.revision === theirs.revision)
-    desk.history = recall([...journal.changes, ...pending.flatMap((b) => b.changes)]);
-  if (pending.length > 0) desk.say('Changes that this browser had kept are in the drawing again.', 'good');
-  return new Workplace(desk, saving, project);
+  await leaving.get(id);
+  const opening = await whatIsKnown(id);
+  const { project, theirs, left, away } = opening;
+  const visit = newId();
+  const visitOver = announceVisit(visit);
+  const pending = pendingOf(left, theirs);
+  let told: ((art: Art, replacement: Replacement) => void) | null = null;
+  const store = createChangeStore(visit, project);
+  const saving: Saving = createSaving({
+    projectId: id,
+    acknowledged: theirs.art,
+    revision: theirs.revision,
+    store,
+    pending,
+    replaced: (art, replacement) => told?.(art, replacement),
+  });
+  const desk = new Desk(ofChanges(theirs.art, pending), saving satisfies ChangeSink);
+  desk.history = historyOf(opening, pending, desk.art);
+  // Only now: what was left is in this visit's hands, in the store too.
+  void saving
+    .stored()
+    .then(() => forgetVisits(left.map((l) => l.visit)))
+    .catch(() => {});
+  if (away)
+    desk.say('The server is away. This is the drawing as it was last seen here; what you draw is kept and sent later.', 'plain'); // prettier-ignore
+  else if (pending.length > 0)
+    desk.say('Changes that this browser had kept are in the drawing again.', 'good');
+  const leave = (): void => {
+    const sending = saving.leave(LEAVING_TIME).finally(() => {
+      visitOver();
+      if (leaving.get(id) === sending) leaving.delete(id);
+    });
+    leaving.set(id, sending);
+  };
+  const workplace = new Workplace(desk, saving, project, leave);
+  told = (art, replacement) => workplace.replaceDrawing(art, replacement);
+  return workplace;
 }

@@ -1,71 +1,242 @@
-import { applyPatches, changeArt, mergeArt, type Art } from '@mirrot/core';
+import { applyPatches, artDifference, ART_VERSION, mergeArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';
 import type { ChangeSink, MadeChange } from './changes';
-import type { UnsentBatch, UnsentStore } from './unsent';
+import { NOTHING_CHOSEN } from './choice';
+import type { ChangeStore, KeptChange, SetAside } from './kept-changes';
+import { splitChange } from './split';
 
 /** How a project's changes stand. `kept`: all are on the server. */
-export type SavingState = 'kept' | 'sending' | 'away' | 'conflict' | 'refused';
+export type SavingState = 'kept' | 'sending' | 'away' | 'full' | 'signed-out' | 'conflict';
+
+/** Why the page's drawing became another one than the hand made. */
+export type Replacement =
+  | { readonly why: 'taken-over' | 'refreshed'; readonly conflicts: readonly string[] }
+  | { readonly why: 'set-aside'; readonly aside: SetAside };
 
 export interface Saving extends ChangeSink {
   readonly state: SavingState;
   /** Changes made here that the server has not acknowledged. */
   readonly waiting: number;
-  /** Why the server refused, in state "refused". */
-  readonly refusal: string | null;
-  /** Joins what this tab drew with what another has changed meanwhile, and goes on from there. */
-  takeOver(): Promise<Art>;
-  /** Looks whether another tab has moved the project on; returns the newer document when nothing waits here. */
-  refresh(): Promise<Art | null>;
-  /** Drops what the server refused and goes on from its drawing. */
-  giveUp(): Promise<Art>;
+  /** The browser does not keep what is unsent: a closed page would lose it. */
+  readonly storeFails: boolean;
+  /** Joins what this page drew with what another has changed meanwhile, and goes on from there. */
+  takeOver(): Promise<void>;
+  /** Looks whether another page has moved the project on, and takes that in when nothing waits here. */
+  refresh(): Promise<void>;
   /** Waits until the server has everything; false when it has not within `within` milliseconds. */
   settled(within: number): Promise<boolean>;
+  /** Tries again now. */
   retry(): void;
+  /** The page is being closed: what still can be sent is. */
+  flush(): void;
+  /** Resolves when the browser's store has all it was given, whether it could keep it or not. */
+  stored(): Promise<unknown>;
+  /** The project is left: what waits is sent, then nothing more is done. True when the server has everything. */
+  leave(within: number): Promise<boolean>;
   stop(): void;
 }
 
+export interface SavingOptions {
+  readonly projectId: string;
+  /** The document at `revision`, as the server has it. */
+  readonly acknowledged: Art;
+  readonly revision: number;
+  readonly store: ChangeStore;
+  /** Changes an earlier page left unsent, contained in the page's document already and in the store. */
+  readonly pending?: readonly KeptChange[];
+  /** Told, at the very moment, that the drawing has become another one. */
+  readonly replaced: (art: Art, replacement: Replacement) => void;
+}
+
+/** Changes that travel in one request at most. */
+const MOST_TOGETHER = 200;
+/** Patches of them, at most: a request takes 2,000. */
+const MOST_PATCHES_TOGETHER = 1500;
+/** Characters of them, about: a request takes 8 MB. */
+const MOST_CHARACTERS_TOGETHER = 3_000_000;
+/** Pauses between tries, milliseconds: twice as long each time, up to a minute. */
+const FIRST_PAUSE = 1000;
+const LONGEST_PAUSE = 60_000;
+/** How often a request that the server itself cannot carry out is tried. */
+const TRIES = 3;
+/** Changes and characters after which the browser's store keeps the drawing anew. */
+const CHANGES_BETWEEN = 2000;
+const CHARACTERS_BETWEEN = 4_000_000;
+/** Bytes that a browser sends for a page that is closing (Fetch standard, keepalive: 64 KiB). */
+const MOST_LAST_BYTES = 60_000;
+
+/** Answers that mean "not now": the network, a proxy, a full disk, too much at once. */
+const NOT_NOW = new Set([0, 408, 425, 429, 502, 503, 504, 507]);
+
 interface Batch {
   readonly id: string;
-  readonly changes: MadeChange[];
+  readonly changes: KeptChange[];
+  patches: number;
+  characters: number;
   /** It has left once; its answer may be lost, so nothing may be added to it. */
-  sent?: boolean;
+  sent: boolean;
+  tries: number;
 }
+
+const batchOf = (id: string, changes: readonly KeptChange[] = [], sent = false): Batch => ({
+  id,
+  changes: [...changes],
+  patches: changes.reduce((n, { change }) => n + change.patches.length, 0),
+  characters: 0,
+  sent,
+  tries: 0,
+});
+
+const applied = (art: Art, changes: readonly KeptChange[]): Art =>
+  changes.reduce((a, { change }) => applyPatches(a, change.patches), art);
+
+const labelOf = (changes: readonly KeptChange[]): string =>
+  changes.map(({ change: { note } }) => (note && note.did !== 'undo' ? note.label : '')).find(Boolean) ??
+  'A change';
 
 /**
  * Sends changes to the server in order, one request at a time; what is not acknowledged is also kept in the browser.
  * A request whose answer is lost is sent again under the same name, so it is carried out once.
- *
- * @param acknowledged the document at `revision`, as the server has it
- * @param pending batches an earlier page left unsent, already contained in the page's document
  */
-export function createSaving(
-  projectId: string,
-  acknowledged: Art,
-  revision: number,
-  store: UnsentStore,
-  pending: readonly UnsentBatch[] = [],
-  retryAfter = 2000,
-): Saving {
+export function createSaving({
+  projectId,
+  acknowledged,
+  revision: startRevision,
+  store,
+  pending = [],
+  replaced,
+}: SavingOptions): Saving {
   let state: SavingState = $state(pending.length > 0 ? 'sending' : 'kept');
-  let waiting = $state(pending.reduce((n, b) => n + b.changes.length, 0));
-  let refusal: string | null = $state(null);
+  let waiting = $state(pending.length);
+  let storeFails = $state(false);
+  let revision = startRevision;
+  /** The document as the server has it, and as it is here. */
   let base = acknowledged;
-  let latest = pending.reduce(
-    (art, b) => b.changes.reduce((a, c) => applyPatches(a, c.patches), art),
-    acknowledged,
-  );
-  let queue: Batch[] = pending.map(({ id, changes }) => ({ id, changes: [...changes], sent: true }));
+  let latest = applied(acknowledged, pending);
+  let queue: Batch[] = [];
   let inFlight: Batch | null = null;
   let timer: ReturnType<typeof setTimeout> | null = null;
+  let pause = FIRST_PAUSE;
   let stopped = false;
+  let seq = Math.max(0, ...pending.map((c) => c.seq));
+  let [keptSince, charactersSince] = [0, 0];
 
+  for (const change of pending) {
+    const last = queue.at(-1);
+    if (last?.id === change.batch) {
+      last.changes.push(change);
+      last.patches += change.change.patches.length;
+    } else queue.push(batchOf(change.batch, [change], true));
+  }
+
+  const unsent = (): KeptChange[] => [...(inFlight ? [inFlight] : []), ...queue].flatMap((b) => b.changes);
   const counted = (): void => {
     waiting = queue.reduce((n, b) => n + b.changes.length, inFlight?.changes.length ?? 0);
   };
 
+  // The store's work is done in order. Where it fails, sending goes on: what is lost then is only the second place.
+  let storing: Promise<unknown> = Promise.resolve();
+  const keep = (work: () => Promise<void>): void => {
+    storing = storing.then(work).then(
+      () => (storeFails = false),
+      () => (storeFails = true),
+    );
+  };
+  /** Begins the store anew with what the server has. */
+  const beginStore = (): void => {
+    const [at, art, left] = [revision, base, unsent()];
+    [keptSince, charactersSince] = [0, 0];
+    keep(() => store.begin(at, art, left));
+  };
+
+  const wait = (): void => {
+    if (timer) clearTimeout(timer);
+    // A little by chance, so that many pages do not come back at one moment.
+    timer = setTimeout(() => void send(), pause * (0.75 + 0.5 * Math.random()));
+    pause = Math.min(LONGEST_PAUSE, 2 * pause);
+  };
+
+  /** Goes on from the server's drawing with everything of this page's that it can take. */
+  function goOnFrom(
+    theirs: { readonly revision: number; readonly art: Art },
+    merged: Art,
+    note: string,
+  ): void {
+    const patches = artDifference(theirs.art, merged);
+    revision = theirs.revision;
+    base = theirs.art;
+    latest = merged;
+    queue = [];
+    inFlight = null;
+    if (patches.length > 0) {
+      const looked = { choice: NOTHING_CHOSEN, live: null };
+      const inverse = artDifference(merged, theirs.art);
+      enqueue(
+        { patches, note: { did: 'step', label: note, inverse, before: looked, after: looked } },
+        theirs.art,
+      );
+    }
+    beginStore();
+    counted();
+    state = queue.length > 0 ? 'sending' : 'kept';
+  }
+
+  /** Takes out of the drawing what the server does not take, keeps it aside, and goes on with the rest. */
+  function setAside(batch: Batch, reason: string): void {
+    const refused = applied(base, batch.changes);
+    const aside = (after: Art, changes: readonly KeptChange[]): SetAside => ({
+      id: newId(),
+      project: projectId,
+      at: new Date().toISOString(),
+      label: labelOf(changes),
+      reason,
+      version: ART_VERSION,
+      changes: changes.map((c) => c.change),
+      before: base,
+      after,
+    });
+    let record = aside(refused, batch.changes);
+    let rest: Art;
+    try {
+      rest = mergeArt(refused, latest, base).art;
+    } catch {
+      // What came after it cannot be without it: all of it goes aside.
+      record = aside(latest, [...batch.changes, ...queue.flatMap((b) => b.changes)]);
+      rest = base;
+    }
+    keep(() => store.setAside(record));
+    goOnFrom({ revision, art: base }, rest, 'Changes after one set aside');
+    replaced(rest, { why: 'set-aside', aside: record });
+  }
+
+  function failed(batch: Batch, error: unknown): void {
+    const { status, message } = error instanceof ServerError ? error : { status: 0, message: String(error) };
+    if (status === 409) state = 'conflict';
+    else if (status === 401) {
+      state = 'signed-out';
+      wait();
+    } else if (NOT_NOW.has(status)) {
+      state = status === 507 ? 'full' : 'away';
+      wait();
+    } else if (status >= 500 && ++batch.tries < TRIES) {
+      state = 'away';
+      wait();
+    } else if (batch.changes.length > 1) {
+      // One of several is at fault: each goes by itself.
+      queue.shift();
+      queue.unshift(...batch.changes.map((c) => batchOf(newId(), [c])));
+      void send();
+    } else {
+      queue.shift();
+      setAside(batch, message);
+      void send();
+    }
+  }
+
   async function send(): Promise<void> {
-    if (inFlight || stopped || state === 'conflict' || state === 'refused') return;
+    if (inFlight || stopped || state === 'conflict') return;
+    if (timer) clearTimeout(timer);
     const batch = queue.shift();
     if (!batch) {
       state = 'kept';
@@ -73,90 +244,92 @@ export function createSaving(
     }
     inFlight = batch;
     batch.sent = true;
-    state = state === 'away' ? 'away' : 'sending';
+    if (state === 'kept') state = 'sending';
+    let answer: { revision: number };
     try {
-      const answer = await sendChanges(projectId, revision, batch.changes, batch.id);
-      revision = answer.revision;
-      base = batch.changes.reduce((a, c) => applyPatches(a, c.patches), base);
-      inFlight = null;
-      state = 'sending';
-      await store.acknowledged(projectId, batch.id, revision, base);
-      counted();
-      void send();
+      answer = await sendChanges(
+        projectId,
+        revision,
+        batch.changes.map((c) => c.change),
+        batch.id,
+      );
     } catch (error) {
+      if (inFlight !== batch) return;
       queue.unshift(batch);
       inFlight = null;
       counted();
-      const status = error instanceof ServerError ? error.status : 0;
-      if (status === 409) state = 'conflict';
-      else if (status >= 400 && status < 500) {
-        state = 'refused';
-        refusal = (error as ServerError).message;
-      } else {
-        state = 'away';
-        timer = setTimeout(() => void send(), retryAfter);
-      }
+      return failed(batch, error);
     }
+    // Taken over meanwhile: what was in flight is part of that.
+    if (inFlight !== batch) return;
+    revision = answer.revision;
+    base = applied(base, batch.changes);
+    inFlight = null;
+    state = 'sending';
+    pause = FIRST_PAUSE;
+    const last = batch.changes.at(-1)!.seq;
+    keep(() => store.acknowledged(last, answer.revision));
+    if (keptSince > CHANGES_BETWEEN || charactersSince > CHARACTERS_BETWEEN) beginStore();
+    counted();
+    void send();
   }
 
-  if (queue.length > 0) void send();
+  function enqueue(change: MadeChange, before: Art): KeptChange[] {
+    return splitChange(change, before).map((part) => {
+      const characters = JSON.stringify(part).length;
+      // What has not left yet travels together; the batch in flight keeps its contents and its name.
+      let batch = queue.at(-1);
+      const full =
+        batch &&
+        (batch.changes.length >= MOST_TOGETHER ||
+          batch.patches + part.patches.length > MOST_PATCHES_TOGETHER ||
+          batch.characters + characters > MOST_CHARACTERS_TOGETHER);
+      if (!batch || batch.sent || full) queue.push((batch = batchOf(newId())));
+      const kept = { seq: ++seq, batch: batch.id, change: part };
+      batch.changes.push(kept);
+      batch.patches += part.patches.length;
+      batch.characters += characters;
+      keptSince++;
+      charactersSince += characters;
+      return kept;
+    });
+  }
 
-  return {
+  const saving: Saving = {
     get state() {
       return state;
     },
     get waiting() {
       return waiting;
     },
-    get refusal() {
-      return refusal;
+    get storeFails() {
+      return storeFails;
     },
     push(change, art) {
+      for (const kept of enqueue(change, latest)) keep(() => store.added(kept));
       latest = art;
-      // What has not left yet travels together; the batch in flight keeps its contents and its name.
-      let batch = queue.at(-1);
-      if (!batch || batch.sent || batch.changes.length >= 200)
-        queue.push((batch = { id: newId(), changes: [] }));
-      batch.changes.push(change);
       if (state === 'kept') state = 'sending';
       counted();
-      void store.added(projectId, batch.id, [...batch.changes], revision, base);
-      queueMicrotask(() => void send());
+      // Not now: a pause is kept, and what is in flight comes first.
+      if (state === 'sending') queueMicrotask(() => void send());
     },
     async takeOver() {
       const theirs = await getArt(projectId);
-      const merged = mergeArt(base, latest, theirs.art, newId);
-      const { patches } = changeArt(theirs.art, (draft) => void Object.assign(draft, merged));
-      await store.clear(projectId);
-      revision = theirs.revision;
-      base = theirs.art;
-      latest = merged;
-      queue = patches.length > 0 ? [{ id: newId(), changes: [{ patches, note: null }] }] : [];
-      for (const batch of queue) await store.added(projectId, batch.id, batch.changes, revision, base);
-      refusal = null;
-      state = 'sending';
-      counted();
+      if (stopped) return;
+      // What was changed while that was fetched is in `latest`: nothing is awaited from here on.
+      const { art, conflicts } = mergeArt(base, latest, theirs.art);
+      goOnFrom(theirs, art, 'Take over');
+      replaced(art, { why: 'taken-over', conflicts });
       void send();
-      return merged;
     },
     async refresh() {
-      if (inFlight || queue.length > 0) return null;
+      if (inFlight || queue.length > 0 || stopped) return;
       const theirs = await getArt(projectId).catch(() => null);
-      if (!theirs || theirs.revision <= revision || inFlight || queue.length > 0) return null;
+      if (!theirs || theirs.revision <= revision || inFlight || queue.length > 0 || stopped) return;
       revision = theirs.revision;
       base = latest = theirs.art;
-      return theirs.art;
-    },
-    async giveUp() {
-      const theirs = await getArt(projectId);
-      await store.clear(projectId);
-      revision = theirs.revision;
-      base = latest = theirs.art;
-      queue = [];
-      refusal = null;
-      state = 'kept';
-      counted();
-      return theirs.art;
+      beginStore();
+      replaced(theirs.art, { why: 'refreshed', conflicts: [] });
     },
     async settled(within) {
       for (let waited = 0; state !== 'kept' && waited < within; waited += 50)
@@ -164,12 +337,32 @@ export function createSaving(
       return state === 'kept';
     },
     retry() {
-      if (timer) clearTimeout(timer);
+      pause = FIRST_PAUSE;
       void send();
+    },
+    flush() {
+      const batch = queue[0];
+      if (!batch || inFlight || stopped || state === 'conflict') return;
+      const changes = batch.changes.map((c) => c.change);
+      if (JSON.stringify(changes).length > MOST_LAST_BYTES) return;
+      batch.sent = true;
+      // The page may be gone before the answer; under its name it is carried out once, should it be sent again.
+      void sendChanges(projectId, revision, changes, batch.id, true).catch(() => {});
+    },
+    stored: () => storing,
+    async leave(within) {
+      const all = await saving.settled(within);
+      await storing;
+      saving.stop();
+      return all;
     },
     stop() {
       stopped = true;
       if (timer) clearTimeout(timer);
     },
   };
+
+  beginStore();
+  if (queue.length > 0) queueMicrotask(() => void send());
+  return saving;
 }

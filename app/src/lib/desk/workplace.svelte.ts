@@ -2,9 +2,11 @@ import {
   addPicture,
   compose,
   fitOnSheet,
+  mergeArt,
   placedPicture,
   scaling,
   setPicture,
+  type Art,
   type PlacedPicture,
   type Sheet,
 } from '@mirrot/core';
@@ -21,7 +23,8 @@ import {
 } from './api';
 import type { Desk } from './desk.svelte';
 import type { Progress } from './progress';
-import type { Saving } from './saving.svelte';
+import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
+import type { Replacement, Saving } from './saving.svelte';
 
 const SINGLE_KEYS = 'mirrot-single-keys';
 
@@ -47,12 +50,74 @@ export class Workplace {
     picture: false,
   });
 
+  /** Changes that the server did not take, oldest first. */
+  asides: readonly SetAside[] = $state.raw([]);
+  asidesShown = $state(false);
+
   constructor(
     readonly desk: Desk,
     readonly saving: Saving,
     project: ProjectAnswer,
+    /** The project is left: what waits is still sent. */
+    readonly leave: () => void = () => saving.stop(),
   ) {
     this.project = project;
+  }
+
+  /** The drawing has become another one than the hand made: shows it and says why. */
+  replaceDrawing(art: Art, replacement: Replacement): void {
+    this.desk.replaceArt(art);
+    if (replacement.why === 'set-aside') {
+      this.asides = [...this.asides, replacement.aside];
+      this.desk.say(
+        `The server did not take “${replacement.aside.label}”: ${replacement.aside.reason} It is set aside in this browser; the rest goes on.`,
+        'bad',
+        { label: 'Show', run: () => (this.asidesShown = true) },
+      );
+    } else if (replacement.why === 'refreshed')
+      this.desk.say('The project was changed in another tab; this is how it is now.');
+    else {
+      const both = replacement.conflicts;
+      const named =
+        both.length > 5 ? `${both.slice(0, 5).join(', ')} and ${both.length - 5} more` : both.join(', ');
+      this.desk.say(
+        both.length === 0
+          ? 'Both drawings are together. Nothing was changed by both.'
+          : `Both drawings are together. Both had changed ${named}: there, this tab’s is taken. Undo takes yours back.`,
+        'good',
+      );
+    }
+  }
+
+  /** Joins this page's drawing with another's. */
+  async takeOver(): Promise<void> {
+    try {
+      await this.saving.takeOver();
+    } catch (error) {
+      this.desk.say(sentenceOf(error, 'The drawings could not be brought together. What you drew is kept in this browser.'), 'bad'); // prettier-ignore
+    }
+  }
+
+  async loadAsides(): Promise<void> {
+    this.asides = await listSetAside(this.project.id).catch(() => this.asides);
+  }
+
+  /** Tries a change that was set aside once more, on the drawing as it is now. */
+  async tryAside(aside: SetAside): Promise<void> {
+    try {
+      const { art } = mergeArt(aside.before, aside.after, this.desk.art);
+      if (!this.desk.become(aside.label, art))
+        this.desk.say('Nothing of it is left to do: the drawing has it already.');
+      await this.forgetAside(aside);
+    } catch {
+      this.desk.say('It does not fit the drawing any more. It stays set aside.', 'bad');
+    }
+  }
+
+  async forgetAside(aside: SetAside): Promise<void> {
+    await forgetSetAside(aside.id).catch(() => {});
+    this.asides = this.asides.filter((a) => a.id !== aside.id);
+    if (this.asides.length === 0) this.asidesShown = false;
   }
 
   /** Uploads pictures and places them on the sheet, one step of the history each. */
@@ -118,7 +183,7 @@ export class Workplace {
   async goBackTo(copy: CopyAnswer): Promise<void> {
     try {
       const art = await getCopy(this.project.id, copy.id);
-      this.desk.change(`Go back to ${copy.name}`, (draft) => void Object.assign(draft, art));
+      this.desk.become(`Go back to ${copy.name}`, art);
       this.desk.say(`The drawing is as it was in ${copy.name}. Undo brings back what it was.`, 'good');
     } catch (error) {
       this.desk.say(sentenceOf(error, 'The kept copy could not be fetched. Nothing was changed.'), 'bad');

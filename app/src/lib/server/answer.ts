@@ -26,8 +26,7 @@ const STORAGE_ANSWERS = {
   damaged: {
     status: 500,
     code: 'damaged',
-    message:
-      'The server’s database is damaged. Nothing was changed. Stop it and put a backup in its place.',
+    message: 'The server’s database is damaged. Nothing was changed. Stop it and put a backup in its place.',
   },
 } as const;
 

@@ -3,7 +3,7 @@
   import EmptySheet from '@lucide/svelte/icons/file';
   import SunMoon from '@lucide/svelte/icons/sun-moon';
   import { goto } from '$app/navigation';
-  import { untrack } from 'svelte';
+  import { onMount, untrack } from 'svelte';
   import {
     bringBackProject,
     deleteProject,
@@ -12,6 +12,7 @@
     renameProject,
     ServerError,
   } from '$lib/desk/api';
+  import { takeNewBuild } from '$lib/ui/new-build';
   import { askForPictures } from '$lib/ui/ask';
   import { filesIn } from '$lib/ui/files';
   import { turnMode } from '$lib/ui/mode.svelte';
@@ -22,8 +23,15 @@
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
 
-  let { projects: first, shipped }: { projects: ProjectAnswer[]; shipped: ShippedAnswer[] } = $props();
+  interface Props {
+    projects: ProjectAnswer[];
+    /** The server is away: this is the shelf as it was last seen. */
+    away: boolean;
+    shipped: ShippedAnswer[];
+  }
+  let { projects: first, away: firstAway, shipped }: Props = $props();
   let projects = $state.raw(untrack(() => first));
+  let away = $state(untrack(() => firstAway));
   let starting: readonly File[] | null = $state.raw(null);
   let over = $state(false);
   let notice: Message | null = $state.raw(null);
@@ -53,8 +61,9 @@
     }
   }
   async function list(): Promise<void> {
-    projects = await listProjects();
+    ({ projects, away } = await listProjects());
   }
+  onMount(() => takeNewBuild(() => starting === null));
   const rename = (p: ProjectAnswer, name: string): Promise<void> =>
     renameProject(p.id, name).then(list).catch(bad);
   async function remove(p: ProjectAnswer): Promise<void> {
@@ -79,6 +88,7 @@
 
 <svelte:head><title>Mirrot · the shelf</title></svelte:head>
 <svelte:window
+  ononline={() => void list().catch(() => {})}
   onpaste={(e) => {
     if (e.target instanceof HTMLInputElement || starting) return;
     if (take(e.clipboardData)) e.preventDefault();
@@ -154,6 +164,13 @@
 
   <section aria-labelledby="projects-title">
     <h2 id="projects-title">Projects</h2>
+    {#if away}
+      <p class="away" role="status">
+        The server is away. This is the shelf as it was last seen; projects opened here lately can be opened
+        and drawn on, and what you draw is sent when it is back.
+        <button class="plain-button" onclick={() => void list().catch(bad)}>Look again</button>
+      </p>
+    {/if}
     {#if projects.length === 0}
       <p class="quiet">Nothing on the shelf yet. Choose a picture above to start.</p>
     {/if}
@@ -199,6 +216,20 @@
   h2 {
     margin: 18px 0 10px;
     font-size: 16px;
+  }
+  .away {
+    display: flex;
+    align-items: center;
+    gap: 14px;
+    margin-bottom: 14px;
+    padding: 8px 8px 8px 14px;
+    border: 1px solid var(--line);
+    border-left: 4px solid var(--brick);
+    border-radius: 6px;
+    background: var(--paper);
+  }
+  .away button {
+    flex: none;
   }
   .ways {
     display: flex;

@@ -19,6 +19,9 @@ const project = {
   updatedAt: '',
   revision: 0,
   sheet: { width: 1, height: 1, unit: 'px' as const },
+  shapes: 0,
+  painted: 0,
+  anchors: 0,
 };
 function begin(step: Parameters<typeof benchWith>[1] = 'refine'): void {
   b = benchWith([shapeWith('s', [square('p', 0, 0, 100)]), shapeWith('t', [square('q', 150, 0, 50)])], step);

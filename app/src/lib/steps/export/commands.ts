@@ -1,6 +1,7 @@
 import Copy from '@lucide/svelte/icons/copy';
 import Download from '@lucide/svelte/icons/download';
 import type { Command } from '$lib/desk/command';
+import { saveFile as download } from '$lib/ui/files';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 
 /** Address of the file the export panel describes. */
@@ -44,11 +45,7 @@ async function saveFile(w: Workplace): Promise<void> {
       /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ??
         `drawing.${format}`,
     );
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(await response.blob());
-    link.download = name;
-    link.click();
-    setTimeout(() => URL.revokeObjectURL(link.href), 10_000);
+    download(name, await response.blob());
     w.lastFile = format;
     w.desk.say(`${name} was written.`, 'good');
   } catch (error) {
