@@ -10,6 +10,7 @@ export default defineConfig({
         test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node', testTimeout },
       },
       { test: { name: 'demo', root: 'demo', include: ['**/*.test.ts'], environment: 'node', testTimeout } },
+      { test: { name: 'hard', root: 'hard', include: ['**/*.test.ts'], environment: 'node', testTimeout } },
       'app/vitest.config.ts',
     ],
   },

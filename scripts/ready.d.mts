@@ -17,4 +17,5 @@ export function startServer(options: {
   data: string;
   quiet?: boolean;
   env?: Record<string, string>;
+  spawned?: (process: ChildProcess) => void;
 }): Promise<StartedServer>;

@@ -149,10 +149,18 @@ const STARTING_TIME = 60_000;
 /**
  * Starts the built server and waits until it answers. It ends when this script does, however that ends.
  *
+ * @param spawned is told its process at once
  * @returns its address, its process, a function that stops it, a promise of its end
  * @throws when it ends before it answers, with what it said
  */
-export async function startServer({ port, host = '127.0.0.1', data, quiet = false, env = {} }) {
+export async function startServer({
+  port,
+  host = '127.0.0.1',
+  data,
+  quiet = false,
+  env = {},
+  spawned = () => {},
+}) {
   const address = `http://${host}:${port}`;
   // Where it is reached from here, should it listen everywhere.
   const here = ['0.0.0.0', '::'].includes(host) ? `http://127.0.0.1:${port}` : address;
@@ -170,6 +178,7 @@ export async function startServer({ port, host = '127.0.0.1', data, quiet = fals
       ...env,
     },
   });
+  spawned(server);
   let said = '';
   server.stderr.on('data', (part) => {
     said = (said + part).slice(-4000);

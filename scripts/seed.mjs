@@ -38,8 +38,9 @@ export async function seed(address, data, key) {
     form.set('file', new File([readFileSync(join(ROOT, 'demo', 'pictures', picture))], picture));
     const { picture: added } = await ask('POST', `${api}/${project.id}/pictures`, form);
     const pictures = art.pictures.map((p) => ({ ...p, source: added.id }));
+    const { version: _version, ...parts } = { ...art, pictures };
     const changes = [
-      Object.entries({ ...art, pictures }).map(([key, value]) => ({ op: 'replace', path: `/${key}`, value })),
+      Object.entries(parts).map(([key, value]) => ({ op: 'replace', path: `/${key}`, value })),
     ];
     await ask('POST', `${api}/${project.id}/changes`, { base: 0, changes });
     seeded.add(file);

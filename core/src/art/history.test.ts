@@ -147,14 +147,15 @@ describe('steps of a drawing that others changed meanwhile', () => {
       let history = emptyHistory<null>();
       const newId = (): string => `s${seed}n${n++}`;
       for (let k = 0; k < 14; k++) {
-        if (random() < 0.3) {
+        const pick = random();
+        if (pick < 0.3) {
           // The others' hand: a shape of its own, coloured later, so that nothing conflicts.
           const recipe = addNode('layer', shapeOf(newId()), 0);
           art = changeArt(art, recipe).art;
           others = mergeArt(start, others, changeArt(others, recipe).art).art;
-        } else if (random() < 0.3 && history.done.length > 0) {
+        } else if (pick < 0.5 && history.done.length > 0) {
           ({ history, art } = undo(history, art)!);
-        } else if (random() < 0.3 && history.undone.length > 0) {
+        } else if (pick < 0.65 && history.undone.length > 0) {
           ({ history, art } = redo(history, art)!);
         } else [history, art] = step(history, art, anyRecipe(random, art, newId));
       }

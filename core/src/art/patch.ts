@@ -86,7 +86,7 @@ export function patchDocument<T extends object>(document: T, patches: readonly P
       const held = Object.hasOwn(at, last);
       if (NOT_DATA.has(last) || (op !== 'add' && !held)) throw misfit();
       const before = at[last];
-      if (op === 'remove') delete at[last];
+      if (op === 'remove') Reflect.deleteProperty(at, last);
       else at[last] = value;
       if (!held) inverse.push({ op: 'remove', path });
       else inverse.push({ op: op === 'remove' ? 'add' : 'replace', path, value: before });

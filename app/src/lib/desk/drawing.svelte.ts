@@ -66,11 +66,6 @@ export class Drawing {
     this.#host = host;
   }
 
-  /** Whether a gesture is under way. */
-  get gesturing(): boolean {
-    return this.#open !== null;
-  }
-
   /** Takes a document as what is kept, and shows the open gesture over it. */
   #put(art: Art): void {
     this.#kept = art;
@@ -195,11 +190,12 @@ export class Drawing {
    * @returns false when there was none
    */
   step(did: 'undo' | 'redo'): boolean {
-    if (this.#open) {
-      const { before } = this.#open;
-      this.#open = null;
+    const open = this.#open;
+    this.#open = null;
+    // A press that has shown nothing yet is no gesture to take back.
+    if (open?.recipe) {
       this.art = this.#kept;
-      this.#host.restore(before);
+      this.#host.restore(open.before);
       if (did === 'undo') return true;
     }
     const from = this.#kept;

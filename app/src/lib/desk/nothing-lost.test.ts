@@ -16,7 +16,7 @@ import {
 } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
 import type { Gesture } from './drawing.svelte';
-import { openProject } from './opening';
+import type { openProject } from './opening';
 import { FakeServer } from './testing';
 import type { Workplace } from './workplace.svelte';
 

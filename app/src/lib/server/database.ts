@@ -1,5 +1,5 @@
 import Sqlite from 'better-sqlite3';
-import { Kysely, Migrator, SqliteDialect, type Transaction } from 'kysely';
+import { Kysely, Migrator, sql, SqliteDialect } from 'kysely';
 import { accessSync, constants, existsSync, mkdirSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
 import { MIGRATIONS } from './migrations';
@@ -92,27 +92,21 @@ export async function openDatabase(file: string): Promise<Database> {
 }
 
 /**
- * Carries out work in one transaction. Where it fails, the error is the work's own, also when SQLite has rolled back by
- * itself (a full disk) and there is nothing left to roll back.
+ * Carries out work in one transaction. Where it fails, the error is the first one, also when SQLite has rolled back by
+ * itself (a disk that is full at the commit) and there is nothing left to roll back.
  */
-export async function inTransaction<T>(
-  db: Database,
-  work: (tx: Transaction<Tables>) => Promise<T>,
-): Promise<T> {
-  let cause: unknown;
-  try {
-    return await db.transaction().execute(async (tx) => {
-      try {
-        return await work(tx);
-      } catch (error) {
-        cause = error;
-        throw error;
-      }
-    });
-  } catch (error) {
-    throw cause ?? error;
-  }
-}
+export const inTransaction = <T>(db: Database, work: (tx: Database) => Promise<T>): Promise<T> =>
+  db.connection().execute(async (connection) => {
+    await sql`begin immediate`.execute(connection);
+    try {
+      const result = await work(connection);
+      await sql`commit`.execute(connection);
+      return result;
+    } catch (error) {
+      if (handleOf(db).inTransaction) await sql`rollback`.execute(connection);
+      throw error;
+    }
+  });
 
 /** How long a server that is just ending is waited for, milliseconds. */
 const WAIT_FOR_OTHER = 3000;
