@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { readFileSync } from 'node:fs';
 import { request as plain } from 'node:http';
 import { emptyArt } from '@mirrot/core';

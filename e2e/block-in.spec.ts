@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { wholePaths } from '../core/src/index';
 import { openDemo, openNew, zoomTo, type Hands } from './desk';
 

@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { apply, cubicPoint, cubicTangent, parsePathData, pathCubics } from '@mirrot/core';
 import { PLANT_LABELS } from '../demo/originals/plant-labels';
 import { openDemo } from './desk';

@@ -1,5 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { openDemo, URL } from './desk';
 
 const STEPS = ['Mount', 'Block in', 'Refine', 'Colour', 'Proof', 'Export'];

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import type { PlacedPicture, Point } from '@mirrot/core';
 import { BADGE_CORNERS } from '../demo/scene';
 import { openDemo, startFromShipped, URL, type Hands } from './desk';

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import { apply, nearestOnPath, parsePathData, segmentIsLine, transformPath } from '@mirrot/core';
 import { WATERING_CAN } from '../demo/originals/watering-can';
 import { startFromShipped, zoomTo } from './desk';

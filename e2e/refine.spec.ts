@@ -1,4 +1,5 @@
-import { expect, test, type Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
+import { expect, test } from './test';
 import { openDemo, openNew, zoomTo, type Hands } from './desk';
 
 async function drawn(page: Page, name: string): Promise<Hands> {

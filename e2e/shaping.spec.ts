@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, test } from './test';
 import type { Anchor, Path, Shape } from '@mirrot/core';
 import { openNew, zoomTo, type Hands } from './desk';
 
