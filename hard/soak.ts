@@ -28,20 +28,30 @@ export async function soak(shapes: number, seconds: number): Promise<Finding[]> 
   };
   for (let k = 0; k < 40; k++) await change();
   await pause(6000);
-  const before = usage(server);
-  const took: number[] = [];
   const health: number[] = [];
+  /** Asks for the server's health for so long; gives how often. */
+  const watch = async (time: number): Promise<number> => {
+    const until = Date.now() + time;
+    let asked = 0;
+    for (; Date.now() < until; asked++) {
+      const at = performance.now();
+      await ask(server.address, '/api/health');
+      health.push(performance.now() - at);
+      await pause(50);
+    }
+    return asked;
+  };
+  // What being watched costs by itself is not the changes' cost.
+  const alone = usage(server);
+  const watches = await watch(Math.min(5000, seconds * 1000));
+  const before = usage(server);
+  const watchCost = (before.cpu - alone.cpu) / watches;
+  health.length = 0;
+  const took: number[] = [];
   let missed = 0;
   let settledMemory = 0;
   const began = Date.now();
-  const watching = (async () => {
-    while (Date.now() - began < seconds * 1000) {
-      const asked = performance.now();
-      await ask(server.address, '/api/health');
-      health.push(performance.now() - asked);
-      await pause(50);
-    }
-  })();
+  const watching = watch(seconds * 1000);
   for (let k = 0; k < seconds * A_SECOND; k++) {
     const due = began + (k * 1000) / A_SECOND;
     if (due > Date.now()) await pause(due - Date.now());
@@ -54,7 +64,7 @@ export async function soak(shapes: number, seconds: number): Promise<Finding[]> 
   const late = Date.now() - began - seconds * 1000;
   const after = usage(server);
   const each = took.length;
-  const cpu = ((after.cpu - before.cpu) * 1000) / each;
+  const cpu = ((after.cpu - before.cpu - watchCost * health.length) * 1000) / each;
   const written = (after.written - before.written) / each;
   await server.stop();
   server = await start(data);
@@ -68,7 +78,7 @@ export async function soak(shapes: number, seconds: number): Promise<Finding[]> 
     finding(`Soak (${shapes} shapes, ${A_SECOND} a second for ${seconds} s): changes not done`, missed + (now === revision ? 0 : 1), '0', missed === 0 && now === revision), // prettier-ignore
     finding('… behind at the end', `${late} ms`, '≤ 1000 ms', late <= 1000),
     finding('… a change, there and back, median', ms(quantile(took, 0.5)), 'told', true),
-    finding('… processor for a change (health included)', ms(cpu), '≤ 5 ms', cpu <= 5),
+    finding('… processor for a change', ms(cpu), '≤ 5 ms', cpu <= 5),
     finding('… written for a change', `${(written / 1000).toFixed(1)} kB`, '≤ 20 kB', written <= 20_000),
     finding('… health, 95 %', ms(quantile(health, 0.95)), '≤ 20 ms', quantile(health, 0.95) <= 20),
     finding('… memory gained in the last three quarters', `${((after.memory - settledMemory) / 1e6).toFixed(0)} MB`, `≤ ${MAY_GAIN / 1e6} MB`, after.memory - settledMemory <= MAY_GAIN), // prettier-ignore

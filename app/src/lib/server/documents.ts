@@ -14,7 +14,7 @@ import { LRUCache } from 'lru-cache';
 import pLimit, { type LimitFunction } from 'p-limit';
 import type { ArtAnswer, ChangesRequest, JournalAnswer } from '$lib/wire';
 import { handleOf, inTransaction, type Database } from './database';
-import { decodeEntry, encodeEntry } from './entry';
+import { decodeEntry, encodeEntry, packText, unpackText } from './entry';
 import { noProject, Refusal } from './refusal';
 
 // The journal is the truth. The stored document is what the drawing was at some revision; a cold start reads it and the
@@ -34,7 +34,7 @@ interface OpenDocument {
 const ANCHORS_KEPT_OPEN = 3_000_000;
 const DOCUMENTS_KEPT_OPEN = 100;
 /** The document is stored anew after so many changes, or so many bytes of them. */
-const ENTRIES_BETWEEN = 1000;
+const ENTRIES_BETWEEN = 2000;
 const BYTES_BETWEEN = 4_000_000;
 /** And when nothing happened to it for so long, milliseconds. */
 const IDLE = 5000;
@@ -86,7 +86,7 @@ async function readDocument(db: Database, projectId: string): Promise<OpenDocume
     .where('project_id', '=', projectId)
     .executeTakeFirst();
   if (!row) throw noProject();
-  let art: unknown = JSON.parse(row.art);
+  let art: unknown = JSON.parse(await unpackText(row.art));
   let { revision } = row;
   let [entriesAfter, bytesAfter] = [0, 0];
   const entries = await db
@@ -118,6 +118,10 @@ async function readDocument(db: Database, projectId: string): Promise<OpenDocume
 
 /** The open document of a project that is not deleted. */
 async function openDocument(db: Database, projectId: string): Promise<OpenDocument> {
+  const { open } = documentsOf(db);
+  // One that is deleted is forgotten at once.
+  const known = open.get(projectId);
+  if (known) return known;
   const there = await db
     .selectFrom('projects')
     .select('id')
@@ -125,9 +129,8 @@ async function openDocument(db: Database, projectId: string): Promise<OpenDocume
     .where('deleted_at', 'is', null)
     .executeTakeFirst();
   if (!there) throw noProject();
-  const { open } = documentsOf(db);
-  let document = open.get(projectId);
-  if (!document) open.set(projectId, (document = await readDocument(db, projectId)));
+  const document = await readDocument(db, projectId);
+  open.set(projectId, document);
   return document;
 }
 
@@ -149,8 +152,10 @@ export const getArtText = (db: Database, projectId: string): Promise<string> =>
         .where('project_id', '=', projectId)
         .where('deleted_at', 'is', null)
         .executeTakeFirst();
-      if (stored?.revision === stored?.now && stored?.art.startsWith(`{"version":${ART_VERSION},`))
-        return answerText(stored.revision, stored.art);
+      if (stored && stored.revision === stored.now) {
+        const text = await unpackText(stored.art);
+        if (text.startsWith(`{"version":${ART_VERSION},`)) return answerText(stored.revision, text);
+      }
     }
     const { revision, art } = await openDocument(db, projectId);
     return answerText(revision, artText(art));
@@ -167,7 +172,7 @@ async function storeDocument(db: Database, projectId: string): Promise<void> {
     const { revision, art } = document;
     await db
       .updateTable('documents')
-      .set({ revision, art: artText(art) })
+      .set({ revision, art: await packText(artText(art)) })
       .where('project_id', '=', projectId)
       .where('revision', '<', revision)
       .execute();

@@ -1,5 +1,6 @@
 import type { Noted } from '@mirrot/core';
-import { deflateRawSync, inflateRawSync } from 'node:zlib';
+import { promisify } from 'node:util';
+import { deflateRaw, deflateRawSync, inflateRaw, inflateRawSync } from 'node:zlib';
 import type { contextSchema } from '$lib/wire';
 import type { z } from 'zod';
 
@@ -10,3 +11,16 @@ export type Entry = Noted<z.infer<typeof contextSchema>>;
 export const encodeEntry = (entry: Entry): Buffer => deflateRawSync(JSON.stringify(entry));
 
 export const decodeEntry = (bytes: Buffer): Entry => JSON.parse(inflateRawSync(bytes).toString()) as Entry;
+
+const deflate = promisify<Buffer, { level: number }, Buffer>(deflateRaw);
+const inflate = promisify<Buffer, Buffer>(inflateRaw);
+
+/** Little effort: a document is written often, and half the work finds nine tenths of what there is to find. */
+const LEVEL = 3;
+
+/** A document's text as it is stored: deflated, away from what the server does meanwhile. */
+export const packText = (text: string): Promise<Buffer> => deflate(Buffer.from(text), { level: LEVEL });
+
+/** The text of a stored document; those of before were stored as they are. */
+export const unpackText = async (stored: string | Buffer): Promise<string> =>
+  typeof stored === 'string' ? stored : (await inflate(stored)).toString();

@@ -19,8 +19,8 @@ export interface Tables {
     painted: number;
     anchors: number;
   };
-  /** The drawing as it was at a revision; the journal after it leads to what it is. */
-  documents: { project_id: string; revision: number; art: string };
+  /** The drawing as it was at a revision (JSON, mostly deflated); the journal after it leads to what it is. */
+  documents: { project_id: string; revision: number; art: string | Buffer };
   journal: {
     project_id: string;
     revision: number;
