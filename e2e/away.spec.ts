@@ -1,6 +1,7 @@
 import { mkdtempSync, rmSync } from 'node:fs';
 import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
+import AxeBuilder from '@axe-core/playwright';
 import { freePort, startServer } from '../scripts/ready.mjs';
 import { hands, openNew, URL, type Hands } from './desk';
 import { expect, test } from './test';
@@ -68,6 +69,7 @@ test('a change the server does not take is set aside, shown, saved and tried aga
   await page.getByRole('button', { name: '1 change set aside' }).click();
   const dialog = page.getByRole('dialog', { name: 'Set aside' });
   await expect(dialog).toContainText('Draw the box');
+  expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
   const [file] = await Promise.all([
     page.waitForEvent('download'),
     dialog.getByRole('button', { name: 'Save as a file' }).click(),
@@ -81,12 +83,11 @@ test('a change the server does not take is set aside, shown, saved and tried aga
   await expect(page.getByRole('button', { name: /set aside/ })).toBeHidden();
 });
 
-test('on an address others reach, Mirrot wants its key first', async ({ browser }) => {
+test('on an address others reach, Mirrot wants its key first', async ({ page }) => {
   const host = Object.values(networkInterfaces()).flat().find((a) => a && !a.internal && a.family === 'IPv4')?.address; // prettier-ignore
   // A machine without a network has no such address but those of its own: any of them stands for one.
   const data = mkdtempSync(join(tmpdir(), 'mirrot-key-'));
   const server = await startServer({ port: await freePort(), host: host ?? '127.0.0.2', data, quiet: true, env: { MIRROT_KEY: 'quillmere-4711' } }); // prettier-ignore
-  const page = await browser.newPage();
   try {
     expect((await page.request.get(`${server.address}/api/projects`)).status()).toBe(401);
     expect((await page.request.get(`${server.address}/api/pictures/x`)).status()).toBe(401);
@@ -95,6 +96,7 @@ test('on an address others reach, Mirrot wants its key first', async ({ browser 
     await page.getByLabel('Access key').fill('wrong');
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByRole('alert')).toContainText('That is not the key');
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
     await page.getByLabel('Access key').fill('quillmere-4711');
     await page.getByRole('button', { name: 'Sign in' }).click();
     await expect(page.getByText('There is no such project')).toBeVisible();
@@ -108,7 +110,6 @@ test('on an address others reach, Mirrot wants its key first', async ({ browser 
       await page.request.post(`${server.address}/api/sign-in`, { data: { key: 'no' } });
     expect((await page.request.post(`${server.address}/api/sign-in`, { data: { key: 'quillmere-4711' } })).status()).toBe(429); // prettier-ignore
   } finally {
-    await page.close();
     await server.stop();
     rmSync(data, { recursive: true, force: true });
   }

@@ -85,6 +85,58 @@ try {
   await can.page.waitForTimeout(1500);
   await keep(can.page, 'export');
 
+  // A change the server does not take: what it answers is made up here.
+  const aside = await desk('Gate badge');
+  await aside.page.route('**/changes', (route) =>
+    route.fulfill({
+      status: 422,
+      json: {
+        error: { code: 'art', message: 'A drawing has 2,000,000 anchors at most. Nothing was changed.' },
+      },
+    }),
+  );
+  await aside.page.keyboard.press('2');
+  await aside.page.getByText('ellipse', { exact: true }).click();
+  await aside.move(0.3, 0.4);
+  await aside.page.mouse.down();
+  await aside.page.mouse.move(...(await aside.at(0.5, 0.62)), { steps: 4 });
+  await aside.page.mouse.up();
+  await aside.page.getByRole('button', { name: '1 change set aside' }).click();
+  await aside.page.getByRole('dialog', { name: 'Set aside' }).waitFor();
+  await keep(aside.page, 'set-aside');
+
+  // The shelf while the server is away, from what the browser kept of it.
+  const away = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+  const awayPage = await away.newPage();
+  await awayPage.goto(server.address);
+  await awayPage.evaluate(() => navigator.serviceWorker.ready);
+  await awayPage.waitForFunction(() => navigator.serviceWorker.controller !== null);
+  await awayPage.reload();
+  await awayPage.mouse.wheel(0, 2000);
+  await awayPage.waitForTimeout(2500);
+  await away.setOffline(true);
+  await awayPage.reload();
+  await awayPage.getByText('The server is away').waitFor();
+  await keep(awayPage, 'shelf-away');
+  await away.close();
+
+  // On an address that others reach, the key is asked for first.
+  const locked = await startServer({
+    port: await freePort(),
+    host: '127.0.0.2',
+    data: mkdtempSync(join(tmpdir(), 'mirrot-shots-')),
+    quiet: true,
+    env: { MIRROT_KEY: 'quillmere-seed-room' },
+  });
+  const signIn = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await signIn.goto(locked.address);
+  await signIn.getByLabel('Access key').fill('quillmere-seed');
+  await signIn.getByRole('button', { name: 'Sign in' }).click();
+  await signIn.getByText('That is not the key').waitFor();
+  await signIn.evaluate(() => document.fonts.ready);
+  await keep(signIn, 'sign-in');
+  await locked.stop();
+
   const drift = await desk('Gate badge');
   await drift.page.keyboard.press('3');
   await drift.page.getByRole('button', { name: /^Refine .* px/ }).waitFor();

@@ -79,7 +79,7 @@
       <p class="kept {saving.state}">
         <span role="status">{kept}</span>
         {#if workplace.asides.length > 0}
-          · <button class="aside" onclick={() => (workplace.asidesShown = true)}>{asides}</button>
+          · <button class="aside" onclick={() => workplace.showAsides()}>{asides}</button>
         {/if}
       </p>
     </div>

@@ -229,7 +229,8 @@ export function createSaving({
       void send();
     } else {
       queue.shift();
-      setAside(batch, message);
+      // What the server says of itself is not so of the page any more.
+      setAside(batch, message.replace(/ Nothing was changed\.$/, ''));
       void send();
     }
   }

@@ -72,7 +72,7 @@ export class Workplace {
       this.desk.say(
         `The server did not take “${replacement.aside.label}”: ${replacement.aside.reason} It is set aside in this browser; the rest goes on.`,
         'bad',
-        { label: 'Show', run: () => (this.asidesShown = true) },
+        { label: 'Show', run: () => this.showAsides() },
       );
     } else if (replacement.why === 'refreshed')
       this.desk.say('The project was changed in another tab; this is how it is now.');
@@ -96,6 +96,11 @@ export class Workplace {
     } catch (error) {
       this.desk.say(sentenceOf(error, 'The drawings could not be brought together. What you drew is kept in this browser.'), 'bad'); // prettier-ignore
     }
+  }
+
+  showAsides(): void {
+    this.asidesShown = true;
+    this.desk.notice = null;
   }
 
   async loadAsides(): Promise<void> {

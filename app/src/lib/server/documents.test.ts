@@ -8,7 +8,7 @@ import {
   changeDocument,
   forgetDocuments,
   getArt,
-  getArtText,
+  getArtJson,
   getJournal,
   storeAllDocuments,
 } from './documents';
@@ -71,10 +71,10 @@ describe('a change', () => {
     forgetDocuments(db);
     expect(await getArt(db, id)).toEqual(warm);
     forgetDocuments(db);
-    expect(JSON.parse(await getArtText(db, id))).toEqual(warm);
+    expect(JSON.parse((await getArtJson(db, id)).toString())).toEqual(warm);
     await storeAllDocuments(db);
     forgetDocuments(db);
-    expect(JSON.parse(await getArtText(db, id))).toEqual(warm);
+    expect(JSON.parse((await getArtJson(db, id)).toString())).toEqual(warm);
   });
 
   it('is carried out once, whoever else is writing at the same time', async () => {

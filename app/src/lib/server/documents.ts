@@ -86,7 +86,7 @@ async function readDocument(db: Database, projectId: string): Promise<OpenDocume
     .where('project_id', '=', projectId)
     .executeTakeFirst();
   if (!row) throw noProject();
-  let art: unknown = JSON.parse(await unpackText(row.art));
+  let art: unknown = JSON.parse((await unpackText(row.art)).toString());
   let { revision } = row;
   let [entriesAfter, bytesAfter] = [0, 0];
   const entries = await db
@@ -141,8 +141,8 @@ export const getArt = (db: Database, projectId: string): Promise<ArtAnswer> =>
     return { revision, art };
   });
 
-/** As `getArt`, as JSON text. A stored document that is up to date is told as it is stored, without being read. */
-export const getArtText = (db: Database, projectId: string): Promise<string> =>
+/** As `getArt`, as JSON in UTF-8. A stored document that is up to date is told as it is stored, without being read. */
+export const getArtJson = (db: Database, projectId: string): Promise<Buffer> =>
   documentsOf(db).inTurn(projectId, async () => {
     if (!documentsOf(db).open.has(projectId)) {
       const stored = await db
@@ -154,14 +154,16 @@ export const getArtText = (db: Database, projectId: string): Promise<string> =>
         .executeTakeFirst();
       if (stored && stored.revision === stored.now) {
         const text = await unpackText(stored.art);
-        if (text.startsWith(`{"version":${ART_VERSION},`)) return answerText(stored.revision, text);
+        const version = `{"version":${ART_VERSION},`;
+        if (text.toString('latin1', 0, version.length) === version) return answerBytes(stored.revision, text);
       }
     }
     const { revision, art } = await openDocument(db, projectId);
-    return answerText(revision, artText(art));
+    return answerBytes(revision, Buffer.from(artText(art)));
   });
 
-const answerText = (revision: number, art: string): string => `{"revision":${revision},"art":${art}}`;
+const answerBytes = (revision: number, art: Buffer): Buffer =>
+  Buffer.concat([Buffer.from(`{"revision":${revision},"art":`), art, Buffer.from('}')]);
 
 /** Stores the document as it is now, so that a cold start reads no long journal. */
 async function storeDocument(db: Database, projectId: string): Promise<void> {

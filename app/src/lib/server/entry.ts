@@ -21,6 +21,6 @@ const LEVEL = 3;
 /** A document's text as it is stored: deflated, away from what the server does meanwhile. */
 export const packText = (text: string): Promise<Buffer> => deflate(Buffer.from(text), { level: LEVEL });
 
-/** The text of a stored document; those of before were stored as they are. */
-export const unpackText = async (stored: string | Buffer): Promise<string> =>
-  typeof stored === 'string' ? stored : (await inflate(stored)).toString();
+/** The text of a stored document, in UTF-8; those of before were stored as they are. */
+export const unpackText = async (stored: string | Buffer): Promise<Buffer> =>
+  typeof stored === 'string' ? Buffer.from(stored) : inflate(stored);

@@ -52,6 +52,10 @@
     color: var(--text);
     overflow-wrap: anywhere;
   }
+  .notice button {
+    flex: none;
+    white-space: nowrap;
+  }
   .good {
     border-left-color: var(--leaf);
   }

@@ -30,7 +30,10 @@
 <svelte:head><title>Sign in · Mirrot</title></svelte:head>
 <main class="grid h-full place-items-center">
   <form class="sheet" onsubmit={enter}>
-    <h1>Mirrot</h1>
+    <header>
+      <img src="/mirrot.svg" alt="" width="38" height="38" />
+      <h1>Mirrot</h1>
+    </header>
     <p>This desk stands on another machine. Its key was printed there when it was started.</p>
     <label for="key">Access key</label>
     <!-- svelte-ignore a11y_autofocus -->
@@ -61,8 +64,18 @@
     border-radius: 6px;
     background: var(--paper);
   }
+  header {
+    display: flex;
+    align-items: center;
+    gap: 10px;
+    margin-bottom: 4px;
+  }
   h1 {
     font-size: 22px;
+  }
+  .main-button {
+    justify-content: center;
+    text-align: center;
   }
   p {
     color: var(--quiet);
