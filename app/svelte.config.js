@@ -9,8 +9,6 @@ export default {
     adapter: adapter({ precompress: true }),
     // One page for all addresses: kept by the service worker, it opens any of them while the server is away.
     paths: { relative: false },
-    // A new build is looked for every five minutes, and taken when no drawing is open.
-    version: { pollInterval: 300_000 },
     // Scripts carry a nonce; none is inline without one. Origins are checked in hooks.server.ts for every method.
     csrf: { trustedOrigins: ['*'] },
     csp: {

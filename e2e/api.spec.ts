@@ -57,6 +57,26 @@ test('pages have a strict policy without inline script, and answers one of their
   expect((await request.get(`${URL()}/api/health`)).headers()['content-security-policy']).toContain(
     "default-src 'none'",
   );
+  // Every answer has what keeps it where it belongs; drawings are told anew each time.
+  for (const path of [
+    '/',
+    '/mirrot.svg',
+    '/api/health',
+    '/api/projects',
+    '/api/nothing',
+    '/api/projects/%ff',
+  ]) {
+    const headers = (await request.get(`${URL()}${path}`)).headers();
+    expect(headers, path).toMatchObject({
+      'x-content-type-options': 'nosniff',
+      'referrer-policy': 'no-referrer',
+      'cross-origin-resource-policy': 'same-origin',
+      'cross-origin-opener-policy': 'same-origin',
+    });
+    if (path.startsWith('/api/')) expect(headers['cache-control'], path).toBe('no-store');
+  }
+  const site = { headers: { 'sec-fetch-site': 'cross-site' } };
+  expect((await request.get(`${URL()}/api/projects`, site)).status()).toBe(403);
 });
 
 test('refuses what cannot be, in sentences, and stays up', async ({ request }) => {

@@ -1,6 +1,16 @@
-import { spawnSync } from 'node:child_process';
-import { mkdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs';
+import { spawn, spawnSync } from 'node:child_process';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statfsSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
+import { pathToFileURL } from 'node:url';
 import Sqlite from 'better-sqlite3';
 import { EXIT_CODES } from '../app/src/lib/server/start-failure';
 import { ask, finding, getArt, makeProject, newFolder, post, removeFolder, shape, start, type Finding } from './harness'; // prettier-ignore
@@ -128,4 +138,58 @@ export async function twoFirstStarts(): Promise<Finding[]> {
   for (const { server } of both) await server?.stop();
   removeFolder(data);
   return [finding('Two first starts at once', `${2 - codes.length} runs, the other ended with ${String(codes[0])}`, '1 runs, the other ended with 74', codes.length === 1 && codes[0] === EXIT_CODES['in-use'])]; // prettier-ignore
+}
+
+/** A backup made while the server writes: whole, and as new as the moment it was begun at least. */
+export async function backup(): Promise<Finding[]> {
+  const data = newFolder();
+  const server = await start(data);
+  const id = await makeProject(server.address);
+  let revision = 0;
+  let over = false;
+  const writing = (async () => {
+    while (!over) {
+      const answer = await post(server.address, `/api/projects/${id}/changes`, { base: revision, changes: [[{ op: 'add', path: '/layers/0/children/-', value: shape(`s${revision}`, 1, 1) }]] }); // prettier-ignore
+      if (answer?.status === 200) revision++;
+    }
+  })();
+  while (revision < 20) await new Promise((done) => setTimeout(done, 10));
+  const atLeast = revision;
+  const made = await new Promise<number | null>(
+    (done) =>
+    spawn(process.execPath, ['scripts/backup.mjs'], { env: { ...process.env, MIRROT_DATA: data }, stdio: 'ignore' }).once('exit', done), // prettier-ignore
+  );
+  over = true;
+  await writing;
+  await server.stop();
+  const restored = newFolder();
+  const [file] = existsSync(join(data, 'backups')) ? readdirSync(join(data, 'backups')) : [];
+  if (file) cpSync(join(data, 'backups', file), join(restored, 'mirrot.sqlite'));
+  const again = await start(restored);
+  const known = await ask(again.address, `/api/projects/${id}/art`);
+  const there = known?.status === 200 ? (known.json() as { revision: number }).revision : -1;
+  await again.stop();
+  removeFolder(data);
+  removeFolder(restored);
+  return [finding('A backup while the server writes: changes behind its beginning', made === 0 ? Math.max(0, atLeast - there) : 'not made', '0', made === 0 && there >= atLeast)]; // prettier-ignore
+}
+
+/** Two scripts that install or build at once: one waits for the other. */
+export async function twoInstallations(): Promise<Finding[]> {
+  const folder = newFolder();
+  const log = join(folder, 'log');
+  const script = `import('${pathToFileURL(join(process.cwd(), 'scripts/ready.mjs')).href}').then(({ alone }) => alone(() => {
+    const fs = process.getBuiltinModule('node:fs');
+    fs.appendFileSync(${JSON.stringify(log)}, 'in ');
+    Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, 300);
+    fs.appendFileSync(${JSON.stringify(log)}, 'out ');
+  }))`;
+  await Promise.all(
+    [0, 1, 2].map(
+      () => new Promise((done) => spawn(process.execPath, ['-e', script], { stdio: 'ignore' }).once('exit', done)), // prettier-ignore
+    ),
+  );
+  const order = readFileSync(log, 'utf8').trim();
+  removeFolder(folder);
+  return [finding('Three scripts that install at once', order, 'in out in out in out', order === 'in out in out in out')]; // prettier-ignore
 }

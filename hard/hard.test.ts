@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { disks, twoFirstStarts } from './disks';
+import { backup, disks, twoFirstStarts, twoInstallations } from './disks';
 import type { Finding } from './harness';
 import { hostileInputs } from './hostile';
 import { killsAtFirstStart, killsAtUpgrade, killsWhileEditing } from './kills';
@@ -21,6 +21,8 @@ describe('withstands', () => {
   it('kills during an upgrade', async () => hold(await killsAtUpgrade(2)), TIME);
   it('hostile inputs', async () => hold(await hostileInputs(160), (f) => !f.what.includes('longest')), TIME);
   it('full, unwritable, damaged, newer, taken', async () => hold(await disks()), TIME);
+  it('a backup while it writes', async () => hold(await backup()), TIME);
+  it('two installations at once', async () => hold(await twoInstallations()), TIME);
   it('two first starts at once', async () => hold(await twoFirstStarts()), TIME);
   it('a drawing of 1,000 shapes, with what a change writes', async () => hold(await soak(1000, 3), (f) => !isFigure(f) && !f.what.includes('memory')), TIME); // prettier-ignore
   it(

@@ -1,5 +1,5 @@
 // npm run hard: what Mirrot has to withstand, in full. A table of figures; ends with 1 when anything falls short.
-import { disks, twoFirstStarts } from './disks';
+import { backup, disks, twoFirstStarts, twoInstallations } from './disks';
 import type { Finding } from './harness';
 import { hostileInputs } from './hostile';
 import { killsAtFirstStart, killsAtUpgrade, killsWhileEditing } from './kills';
@@ -15,6 +15,8 @@ const TRIES: readonly (readonly [name: string, run: () => Promise<Finding[]>])[]
   ['hostile inputs', () => hostileInputs(1500)],
   ['disks', disks],
   ['two first starts', twoFirstStarts],
+  ['two installations', twoInstallations],
+  ['a backup', backup],
   ['an hour without the server', () => offlineHour(60)],
   ['three tabs', () => threeTabs(6)],
   ['the journal', () => journalSize(10_000)],

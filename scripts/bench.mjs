@@ -11,3 +11,4 @@ run('npx', ['tsx', 'bench/shaping.ts']);
 run('npx', ['tsx', 'bench/drift.ts']);
 run('npx', ['tsx', 'bench/live.ts']);
 run('npx', ['tsx', 'bench/reach.ts']);
+run('npx', ['tsx', 'bench/server.ts']);

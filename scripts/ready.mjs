@@ -46,7 +46,7 @@ const isAlive = (pid) => {
 const wait = (time) => Atomics.wait(new Int32Array(new SharedArrayBuffer(4)), 0, 0, time);
 
 /** Does work that two scripts must not do at once; what a script that was killed left locked is free. */
-function alone(work) {
+export function alone(work) {
   for (let told = false; ; wait(200)) {
     try {
       writeFileSync(LOCK, String(process.pid), { flag: 'wx' });

@@ -33,7 +33,10 @@ worker.addEventListener('install', (event) => {
 worker.addEventListener('activate', (event) => {
   event.waitUntil(
     caches.keys().then(async (keys) => {
-      for (const key of keys) if (![BUILD, SEEN, PICTURES].includes(key)) await caches.delete(key);
+      // The build before this one stays: a drawing may still be open on it, and want a part it has not loaded yet.
+      const builds = keys.filter((key) => key.startsWith('mirrot-build-'));
+      const kept = new Set([BUILD, SEEN, PICTURES, ...builds.filter((key) => key !== BUILD).slice(-1)]);
+      for (const key of keys) if (!kept.has(key)) await caches.delete(key);
       await worker.clients.claim();
     }),
   );
@@ -100,6 +103,8 @@ worker.addEventListener('fetch', (event) => {
     event.respondWith(
       caches.match(url.pathname, { cacheName: BUILD }).then((kept) => kept ?? fetch(request)),
     );
+  else if (url.pathname.startsWith('/_app/immutable/'))
+    event.respondWith(caches.match(url.pathname).then((kept) => kept ?? fetch(request)));
   else if (request.mode === 'navigate')
     event.respondWith(
       ask(request).then(

@@ -1,10 +1,11 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { changeArt, addChip, type Art } from '@mirrot/core';
+import { changeArt, addChip, setNode, type Art } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { currentColour, receiverInWords } from '$lib/steps/colour/commands';
 import { exportUrl, previewUrl } from '$lib/steps/export/commands';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';
+import type { SetAside } from './kept-changes';
 import type { Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
@@ -60,6 +61,58 @@ describe('kept copies', () => {
     answers = {};
     await w.goBackTo(copy);
     expect(b.desk.notice).toMatchObject({ tone: 'bad', text: expect.stringContaining('cannot be reached') });
+  });
+
+  it('cost the journal what differs, not the drawing twice', async () => {
+    const many = Array.from({ length: 60 }, (_, i) => shapeWith(`s${i}`, [square(`q${i}`, i, 0, 9)]));
+    b = benchWith(many, 'proof');
+    w = new Workplace(b.desk, w.saving, project);
+    const then = JSON.parse(JSON.stringify(b.desk.art)) as Art;
+    b.desk.change('Rename', setNode('s7', { name: 'Leaf' }));
+    answers['GET /api/projects/prj/copies/c1'] = () => Response.json({ art: then });
+    await w.goBackTo({ id: 'c1', name: 'Copy 1', revision: 3, createdAt: '' });
+    expect(b.desk.art).toEqual(then);
+    expect(b.sent.at(-1)).toEqual([{ op: 'replace', path: '/layers/0/children/7/name', value: 's7' }]);
+    b.desk.undo();
+    expect(b.desk.shapeOf('s7')!.name).toBe('Leaf');
+  });
+});
+
+describe('what the server did not take', () => {
+  const before = (): Art => b.desk.art;
+  const asideOf = (art: Art, after: Art): SetAside => ({
+    id: 'a1',
+    project: 'prj',
+    at: '2026-01-01T00:00:00Z',
+    label: 'Rename',
+    reason: 'Too long.',
+    version: 5,
+    changes: [],
+    before: art,
+    after,
+  });
+
+  it('is told by name, tried again on the drawing as it is then, or says that it is there already', async () => {
+    const after = changeArt(before(), setNode('Leaf', { name: 'Frond' })).art;
+    const aside = asideOf(before(), after);
+    w.replaceDrawing(before(), { why: 'set-aside', aside });
+    expect(b.desk.notice).toMatchObject({ tone: 'bad', text: expect.stringContaining('“Rename”: Too long. It is set aside') }); // prettier-ignore
+    b.desk.notice!.action!.run();
+    expect([w.asidesShown, w.asides]).toEqual([true, [aside]]);
+    b.desk.change('Colour', addChip({ id: 'k', name: '', hex: '#112233' }));
+    await w.tryAside(aside);
+    expect(b.desk.shapeOf('Leaf')!.name).toBe('Frond');
+    expect(b.desk.art.chips).toHaveLength(1);
+    expect([w.asidesShown, w.asides]).toEqual([false, []]);
+    await w.tryAside(aside);
+    expect(b.desk.notice!.text).toContain('Nothing of it is left');
+  });
+
+  it('and what both tabs changed is named when they are brought together', () => {
+    w.replaceDrawing(before(), { why: 'taken-over', conflicts: ['Leaf', 'Stem'] });
+    expect(b.desk.notice!.text).toContain('Both had changed Leaf, Stem');
+    w.replaceDrawing(before(), { why: 'taken-over', conflicts: [] });
+    expect(b.desk.notice!.text).toContain('Nothing was changed by both');
   });
 });
 

@@ -6,6 +6,17 @@ export const DAYS_KEPT = 30;
 /** Pages given back to the system at a time, 4 kB each. */
 const PAGES_AT_ONCE = 2000;
 
+/** Gives free pages back to the system, some at a time, so that others are served in between. */
+async function giveBackPages(db: Database): Promise<void> {
+  const sqlite = handleOf(db);
+  const free = (): number => Number(sqlite.pragma('freelist_count', { simple: true }));
+  for (let before = Infinity; free() > 0 && free() < before;) {
+    before = free();
+    sqlite.pragma(`incremental_vacuum(${PAGES_AT_ONCE})`);
+    await new Promise((done) => setImmediate(done));
+  }
+}
+
 /**
  * Clears away projects that were deleted over 30 days ago, with all they hold; pictures that no project uses any more go
  * with them, and the room is given back.
@@ -28,7 +39,7 @@ export async function clearBin(db: Database, now = Date.now()): Promise<void> {
       .execute();
     return true;
   });
-  if (cleared) handleOf(db).pragma(`incremental_vacuum(${PAGES_AT_ONCE})`);
+  if (cleared) await giveBackPages(db);
 }
 
 /** Milliseconds between two looks into the bin. */

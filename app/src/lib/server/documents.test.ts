@@ -1,3 +1,6 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { addPicture, changeArt, placedPicture, removePicture, type Patch, type Recipe } from '@mirrot/core';
 import sharp from 'sharp';
@@ -15,6 +18,7 @@ import {
 import { decodeEntry, encodeEntry } from './entry';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
 import { deleteProject, getProject, listProjects, makeProject } from './projects';
+import { seenRendition } from './seen';
 import { projectThumb } from './thumbs';
 
 let db: Database;
@@ -150,6 +154,40 @@ describe('pictures', () => {
     ] as const)
       expect(await db.selectFrom(table).selectAll().execute(), table).toEqual([]);
     await expect(pictureRendition(db, picture.id, 'thumb')).rejects.toThrow('no such picture');
+  });
+
+  it('that went give their room on the disk back', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'mirrot-bin-'));
+    const file = await openDatabase(join(folder, 'mirrot.sqlite'));
+    const project = (await makeProject(file, 'Large', SHEET)).id;
+    const noise = Buffer.from(Array.from({ length: 300 * 300 * 3 }, (_, i) => (i * 2654435761) >>> 24));
+    const bytes = await sharp(noise, { raw: { width: 300, height: 300, channels: 3 } })
+      .png()
+      .toBuffer();
+    await keepPicture(file, project, 'noise.png', bytes);
+    const pages = (): number => Number(handleOf(file).pragma('page_count', { simple: true }));
+    const before = pages();
+    await deleteProject(file, project);
+    await clearBin(file, Date.now() + (DAYS_KEPT + 1) * 86_400_000);
+    expect(pages()).toBeLessThan(before / 2);
+    expect(handleOf(file).pragma('freelist_count', { simple: true })).toBe(0);
+    await file.destroy();
+    rmSync(folder, { recursive: true });
+  });
+
+  it('that are squared up are straightened once, in a thread of their own', async () => {
+    const picture = await keepPicture(db, id, 'p.png', await png('#d4561c'));
+    await change(place(picture.id));
+    const corners = [[1, 1], [18, 2], [19, 9], [2, 8]].map(([x, y]) => ({ x, y })); // prettier-ignore
+    await change((draft) => void (draft.pictures[0]!.square = { corners, width: 40, height: 20 } as never));
+    const { art } = await getArt(db, id);
+    const [one, two] = [
+      await seenRendition(db, art.pictures[0]!, 'full'),
+      await seenRendition(db, art.pictures[0]!, 'full'),
+    ];
+    expect(await sharp(one.bytes).metadata()).toMatchObject({ width: 40, height: 20 });
+    expect(two.bytes.equals(one.bytes)).toBe(true);
+    expect(await db.selectFrom('straightened').select('size').execute()).toHaveLength(1);
   });
 
   it('have the size they have, whatever a drawing says', async () => {

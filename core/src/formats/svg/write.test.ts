@@ -2,7 +2,7 @@ import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
 import { changeArt } from '../../art/change';
 import { addNode, setNode, setSheet, together } from '../../art/edit';
-import { emptyArt, placedPicture, type Art, type Shape } from '../../art/schema';
+import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from '../../art/schema';
 import { toPx } from '../../art/units';
 import { circlePath, squarePath } from '../../testing';
 import { exportBox, writeSvg } from './write';
@@ -81,5 +81,28 @@ describe('writing SVG', () => {
     expect(writeSvg(art, { pictureHref: () => 'x' })).toMatch(
       /<clipPath id="crop-of-photo"><rect x="1" y="1" width="4" height="3"\/>.*clip-path="url\(#crop-of-photo\)"/s,
     );
+  });
+
+  it('holds pixels that are placed many times once, each where it lies', () => {
+    const placed = (i: number): PlacedPicture =>
+      placedPicture({ id: `p${i}`, source: 's', name: 'can.jpg', width: 8, height: 4, placement: [1, 0, 0, 1, 9 * i, 0] }); // prettier-ignore
+    const art = { ...emptyArt({ width: 90, height: 9, unit: 'px' }, 'l'), pictures: Array.from({ length: 10 }, (_, i) => placed(i)) }; // prettier-ignore
+    // An 8 × 4 red picture, as SVG within the SVG.
+    const red =
+      '<svg xmlns="http://www.w3.org/2000/svg" width="8" height="4"><rect width="8" height="4" fill="#f00"/></svg>';
+    const href = `data:image/svg+xml;base64,${btoa(red)}`;
+    const svg = writeSvg(art, { pictureHref: () => href });
+    expect(svg.split(href)).toHaveLength(2);
+    expect(svg.match(/<use /g)).toHaveLength(10);
+    // Source outside: resvg draws it; the last one lies where it was placed.
+    const { width, pixels } = new Resvg(svg).render();
+    const alpha = (x: number): number => pixels[(1 * width + x) * 4 + 3]!;
+    expect([alpha(82), alpha(88), alpha(89)]).toEqual([255, 255, 0]);
+  });
+
+  it('is well-formed whatever an old drawing holds in its names', () => {
+    const art = emptyArt({ width: 9, height: 9, unit: 'px' }, 'l');
+    const svg = writeSvg({ ...art, layers: [{ ...art.layers[0]!, name: 'a\u0000\ufffe\ud83cb<' }] });
+    expect(svg).toContain('<title>ab&lt;</title>');
   });
 });
