@@ -2,11 +2,14 @@ import { chromium, type BrowserContext, type Page } from '@playwright/test';
 import config from '../playwright.config';
 import { finding, getArt, makeProject, newFolder, removeFolder, start, type Finding } from './harness';
 
-const drawLine = async (page: Page, y: number): Promise<void> => {
+/** Draws the line of a number: three beside each other, far enough apart that none catches on another's end. */
+const drawLine = async (page: Page, number: number): Promise<void> => {
   const box = (await page.getByRole('application', { name: 'Bed' }).boundingBox())!;
+  const x = box.x + 60 + 240 * (number % 3);
+  const y = box.y + 50 + 24 * Math.floor(number / 3);
   await page.keyboard.press('2');
-  await page.mouse.click(box.x + 120, box.y + y);
-  await page.mouse.click(box.x + 320, box.y + y);
+  await page.mouse.click(x, y);
+  await page.mouse.click(x + 140, y);
   await page.keyboard.press('Enter');
 };
 
@@ -39,11 +42,11 @@ export const offlineHour = (lines: number): Promise<Finding[]> =>
     const page = await context.newPage();
     await page.clock.install();
     await open(page, address, id);
-    await drawLine(page, 40);
+    await drawLine(page, 0);
     await page.getByText('all changes kept').waitFor();
     await context.setOffline(true);
     for (let k = 1; k <= lines; k++) {
-      await drawLine(page, 40 + (k * 400) / lines);
+      await drawLine(page, k);
       await page.clock.fastForward((60 * 60_000) / lines);
     }
     await page.getByText(/server away/).waitFor();
@@ -65,7 +68,7 @@ export const threeTabs = (rounds: number): Promise<Finding[]> =>
     for (let round = 0; round < rounds; round++)
       for (const [k, tab] of tabs.entries()) {
         // No look at what the others did when it comes to the front: that its changes are old is the point.
-        await drawLine(tab, 30 + ((round * 3 + k) * 420) / (rounds * 3));
+        await drawLine(tab, round * 3 + k);
         drawn++;
         const take = tab.getByRole('button', { name: 'Take over' });
         await tab.getByText(/all changes kept|changed in another tab/).first().waitFor(); // prettier-ignore
