@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { MirrotError } from '../error';
 import { circlePath, seeded, squarePath } from '../testing';
-import { anyRecipe } from './testing';
+import { anyRecipe, blank, idsOf as ids, shapeOf as shape, withShapes } from './testing';
 import { artText } from './write';
 import { changeArt } from './change';
 import { artSchema, readArt } from './check';
@@ -13,27 +13,9 @@ import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape, ART_
 import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
 
-const shape = (id: string, values: Partial<Shape> = {}): Shape => ({
-  id,
-  type: 'shape',
-  name: id,
-  shown: true,
-  locked: false,
-  opacity: 1,
-  fill: { kind: 'flat', hex: '#2f6b4f' },
-  stroke: null,
-  paths: [squarePath(0, 0, 10, `${id}-p`)],
-  ...values,
-});
-
 const picture: PlacedPicture = placedPicture({
   id: 'pic', source: 'abc', name: 'can.jpg', width: 100, height: 50, placement: [1, 0, 0, 1, 0, 0],
 }); // prettier-ignore
-
-const blank = emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer');
-const withShapes = (...shapes: Shape[]): Art =>
-  shapes.reduce((art, s) => changeArt(art, addNode('layer', s)).art, blank);
-const ids = (art: Art): string[] => shapesOf(art).map(({ shape: s }) => s.id);
 
 describe('the document', () => {
   it('is written as JSON writes it, also after changes', () => {
