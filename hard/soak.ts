@@ -69,8 +69,9 @@ export async function soak(shapes: number, seconds: number): Promise<Finding[]> 
   await server.stop();
   server = await start(data);
   const opening = performance.now();
-  const { revision: now } = await getArt(server.address, id);
+  const opened = await ask(server.address, `/api/projects/${id}/art`);
   const cold = performance.now() - opening;
+  const { revision: now } = opened!.json() as { revision: number };
   await server.stop();
   removeFolder(data);
   const ms = (v: number): string => `${v.toFixed(1)} ms`;

@@ -113,6 +113,7 @@ export {
   fitsForm,
   FORM_KINDS,
   formPath,
+  redrawForm,
   MOST_SIDES,
   FEWEST_SIDES,
   plainForm,

@@ -8,7 +8,7 @@ import { artSchema, readArt } from './check';
 import { drawnData, lineRuns } from './draw';
 import { pathCubics, type Path } from '../path/path';
 import { parsePathData } from '../path/data';
-import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, removePicture, restack, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
+import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, releaseAxis, removePicture, restack, setAxis, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
 import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape, ART_VERSION } from './schema';
 import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
@@ -140,7 +140,7 @@ describe('changing the document', () => {
   it('does nothing for names that are not there', () => {
     const nothing = together(
       removeNodes(['zz']), styleShapes(['zz'], { fill: null }), setPath('zz', squarePath(0, 0, 1)),
-      setPath('a', squarePath(0, 0, 1, 'zz')), restack('zz', 'up'), makeHole('zz', 'a'), setNode('zz', { name: 'x' }),
+      setPath('a', squarePath(0, 0, 1, 'zz')), restack(['zz'], 'up'), makeHole('zz', 'a'), setNode('zz', { name: 'x' }),
       freeHole('a', 'zz', shape('n')), setPicture('zz', { wash: 5 }), traceFrom('zz'), setLayerInk('a', null),
     ); // prettier-ignore
     expect(changeArt(art, nothing)).toMatchObject({ art, patches: [] });
@@ -152,7 +152,57 @@ describe('changing the document', () => {
     ['top', ['b', 'c', 'a']],
     ['bottom', ['a', 'b', 'c']],
   ] as const)('moves a shape %s in the stack', (move, order) => {
-    expect(ids(changeArt(art, restack('a', move)).art)).toEqual(order);
+    expect(ids(changeArt(art, restack(['a'], move)).art)).toEqual(order);
+  });
+
+  it.each([
+    ['up', ['c', 'a', 'b', 'd'], ['a', 'b']],
+    ['down', ['a', 'b', 'c', 'd'], ['a', 'b']],
+    ['down', ['b', 'c', 'a', 'd'], ['b', 'c']],
+    ['up', ['b', 'a', 'c', 'd'], ['a', 'c', 'd']],
+    ['bottom', ['b', 'd', 'a', 'c'], ['b', 'd']],
+    ['top', ['b', 'd', 'a', 'c'], ['a', 'c']],
+  ] as const)('moves several %s in the stack, in their own order: %j', (move, order, chosen) => {
+    const four = withShapes(shape('a'), shape('b'), shape('c'), shape('d'));
+    expect(ids(changeArt(four, restack(chosen, move)).art)).toEqual(order);
+  });
+
+  it('refuses what is no number, and changes nothing', () => {
+    const path = findShape(art, 'a')!.paths[0]!;
+    const bad = { ...path, anchors: path.anchors.map((a) => ({ ...a, x: a.x / 0 })) };
+    expect(() => changeArt(art, setPath('a', bad))).toThrow('leads beyond all numbers');
+  });
+
+  it('leaves no key behind with a neighbour that is alone with it', () => {
+    const border = (id: string, x: number): Shape => {
+      const path = squarePath(x, 0, 10, `${id}-p`);
+      return shape(id, { paths: [{ ...path, anchors: path.anchors.map((a) => (a.x === 10 ? { ...a, shared: `k${a.y}` } : a)) }] }); // prettier-ignore
+    };
+    const two = withShapes(border('l', 0), border('r', 10));
+    const keys = (drawing: Art, id: string): number => findShape(drawing, id)!.paths.flatMap((p) => p.anchors.filter((a) => a.shared)).length; // prettier-ignore
+    expect(keys(changeArt(two, removeNodes(['l'])).art, 'r')).toBe(0);
+    expect(keys(changeArt(two, setNode('l', { name: 'Left' })).art, 'r')).toBe(2);
+    const left = findShape(two, 'l')!.paths[0]!;
+    const without = { ...left, anchors: left.anchors.filter((a) => a.shared !== 'k10') };
+    const less = changeArt(two, setPath('l', without)).art;
+    expect([keys(less, 'l'), keys(less, 'r')]).toEqual([1, 1]);
+    // A third neighbour still shares it; a hole takes its keys along.
+    const three = changeArt(two, addNode('layer', shape('t', { paths: [{ ...squarePath(10, 10, 5, 't-p'), anchors: [{ ...squarePath(10, 10, 5).anchors[0]!, shared: 'k10' }, ...squarePath(10, 10, 5).anchors.slice(1)] }] }))).art; // prettier-ignore
+    expect(keys(changeArt(three, removeNodes(['l'])).art, 'r')).toBe(1);
+    expect(keys(changeArt(two, makeHole('l', 'r')).art, 'r')).toBe(4);
+  });
+
+  it('releases a shape about an axis twice without one id for two paths, and shares with where it was drawn only', () => {
+    const axis = { kind: 'mirror', x: 40, y: 0, angle: Math.PI / 2 } as const;
+    const path = squarePath(0, 0, 10, 'a-p');
+    const drawn = shape('a', { paths: [{ ...path, anchors: path.anchors.map((p, i) => (i === 0 ? { ...p, shared: 'k' } : p)) }], axis }); // prettier-ignore
+    const neighbour = shape('n', { paths: [{ ...squarePath(-10, -10, 10, 'n-p'), anchors: squarePath(-10, -10, 10).anchors.map((p) => (p.x === 0 && p.y === 0 ? { ...p, shared: 'k' } : p)) }] }); // prettier-ignore
+    const once = changeArt(withShapes(drawn, neighbour), releaseAxis(['a'])).art;
+    const twice = changeArt(changeArt(once, setAxis(['a'], { ...axis, x: 90 })).art, releaseAxis(['a'])).art;
+    const paths = findShape(twice, 'a')!.paths;
+    expect(new Set(paths.map((p) => p.id)).size).toBe(4);
+    expect(readArt(JSON.parse(JSON.stringify(twice)))).toEqual(twice);
+    expect(paths.flatMap((p) => p.anchors.filter((q) => q.shared))).toHaveLength(1);
   });
 
   it('makes a hole of a shape and frees it again', () => {

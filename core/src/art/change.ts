@@ -19,11 +19,24 @@ export type Recipe = (draft: Draft<Art>) => void;
 /** The document that a draft was made of. */
 export const artOfDraft = (draft: Draft<Art>): Art => (isDraft(draft) ? original(draft) : draft) as Art;
 
-/** Carries out a recipe. Nothing changed gives no patches and the same document. */
+/** Whether every number in a value is one: JSON has no word for the others, and no document can hold them. */
+function isFiniteThroughout(value: unknown): boolean {
+  if (typeof value === 'number') return Number.isFinite(value);
+  if (typeof value !== 'object' || value === null) return true;
+  return Object.values(value).every(isFiniteThroughout);
+}
+
+/**
+ * Carries out a recipe. Nothing changed gives no patches and the same document.
+ *
+ * @throws MirrotError `not-finite` where it would put a number into the document that is none
+ */
 export function changeArt(art: Art, recipe: Recipe): Change {
   const [next, patches, inverse] = create(art, recipe, {
     enablePatches: { pathAsArray: false, arrayLengthAssignment: false },
   });
+  if (!patches.every((patch) => isFiniteThroughout(patch.value)))
+    throw new MirrotError('not-finite', 'That cannot be worked out here: it leads beyond all numbers. Nothing was changed.'); // prettier-ignore
   return { art: next, patches, inverse };
 }
 

@@ -16,7 +16,7 @@ import {
   spotOf,
   type Borders,
 } from '../path/share';
-import type { Recipe } from './change';
+import { artOfDraft, type Recipe } from './change';
 import type { Art, Chip, Grid, Group, Guide, Layer, PlacedPicture, Shape, ShapeNode, Sheet } from './schema';
 import { findNode, nodePlaces, shapeIndex, shapesOf, wholePaths, type Found, type TreeNode } from './tree';
 
@@ -66,17 +66,34 @@ export const addNode =
       parent.children.splice(index ?? parent.children.length, 0, node as Draft<ShapeNode>);
   };
 
-/** Takes nodes away. The last layer stays, emptied. */
+/** Takes nodes out of the tree; what they share with others is looked after by the caller. */
+function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
+  for (const id of ids) {
+    const found = draftFind(draft, id);
+    if (!found) continue;
+    if (found.parent) (found.parent as Draft<Group>).children.splice(found.index, 1);
+    else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
+    else draft.layers[0]!.children = [];
+  }
+}
+
+const keysIn = (paths: readonly Path[]): string[] =>
+  paths.flatMap((p) => p.anchors.flatMap(({ shared }) => shared ?? []));
+
+const pathsIn = (node: TreeNode): readonly Path[] =>
+  node.type === 'shape' ? node.paths : node.children.flatMap(pathsIn);
+
+/** Takes nodes away. The last layer stays, emptied. Neighbours left alone with a key lose it. */
 export const removeNodes =
   (ids: readonly string[]): Recipe =>
   (draft) => {
-    for (const id of ids) {
-      const found = draftFind(draft, id);
-      if (!found) continue;
-      if (found.parent) (found.parent as Draft<Group>).children.splice(found.index, 1);
-      else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
-      else draft.layers[0]!.children = [];
-    }
+    const art = artOfDraft(draft);
+    const keys = ids.flatMap((id) => {
+      const node = findNode(art, id)?.node;
+      return node ? keysIn(pathsIn(node)) : [];
+    });
+    detachNodes(draft, ids);
+    dropLoneKeys(draft, keys);
   };
 
 const plain = <T extends object>(value: T): T => (isDraft(value) ? current(value) : value);
@@ -109,6 +126,31 @@ function sharerIndex(art: Art): ReadonlyMap<string, readonly Sharer[]> {
     sharers.set(art.layers, (known = map));
   }
   return known;
+}
+
+/**
+ * Takes keys off anchors that are left alone with them: a key that nobody else has would keep them from flowing and from
+ * being thinned out for good.
+ *
+ * @param also a shape whose paths may have come into their keys just now
+ */
+function dropLoneKeys(draft: Draft<Art>, keys: readonly string[], also?: Draft<Shape>): void {
+  if (keys.length === 0 || !isDraft(draft)) return;
+  const index = sharerIndex(original(draft) as Art);
+  for (const key of new Set(keys)) {
+    const holders = new Map<string, { shape: Draft<Shape>; k: number }>();
+    const look = (shape: Draft<Shape> | null | undefined): void =>
+      shape?.paths.forEach((p, k) => {
+        if (p.anchors.some((a) => a.shared === key)) holders.set(p.id, { shape, k });
+      });
+    for (const { shape } of index.get(key) ?? []) look(draftShape(draft, shape));
+    look(also);
+    const [lone] = holders.values();
+    if (!lone || holders.size > 1) continue;
+    const path = plain(lone.shape.paths[lone.k] as Path);
+    const own = path.anchors.flatMap((a, i) => (a.shared === key ? [i] : []));
+    lone.shape.paths[lone.k] = partAnchors(path, own) as Draft<Path>;
+  }
 }
 
 /** Settles a path that is about to be put into a shape, and carries what it shares into its neighbours. */
@@ -150,9 +192,18 @@ export const setPath =
   (draft) => {
     const shape = draftShape(draft, shapeId);
     const i = shape?.paths.findIndex((p) => p.id === path.id) ?? -1;
+    if (!shape || i < 0) return;
+    const before = keysIn([plain(shape.paths[i] as Path)]);
     // Frozen, it is taken as it is: nothing in it is looked through for drafts.
-    if (shape && i >= 0) shape.paths[i] = Object.freeze(carried(draft, shape, path)) as Draft<Path>;
+    const next = Object.freeze(carried(draft, shape, path));
+    shape.paths[i] = next as Draft<Path>;
+    if (before.length > 0) dropLoneKeys(draft, lostKeys(before, [next]), shape);
   };
+
+const lostKeys = (before: readonly string[], after: readonly Path[]): string[] => {
+  const kept = new Set(keysIn(after));
+  return before.filter((key) => !kept.has(key));
+};
 
 /** Replaces all paths of a shape; a shape left without any goes. */
 export const setPaths =
@@ -161,7 +212,11 @@ export const setPaths =
     if (paths.length === 0) removeNodes([shapeId])(draft);
     else {
       const shape = draftShape(draft, shapeId);
-      if (shape) shape.paths = paths.map((p) => carried(draft, shape, p)) as Draft<Path>[];
+      if (!shape) return;
+      const before = keysIn(plain(shape.paths as Path[]));
+      const next = paths.map((p) => carried(draft, shape, p));
+      shape.paths = next as Draft<Path>[];
+      if (before.length > 0) dropLoneKeys(draft, lostKeys(before, next), shape);
     }
   };
 
@@ -242,6 +297,29 @@ export const setAxis =
     }
   };
 
+/**
+ * All parts of a shape about its axis as paths of their own: each with an id that nothing else has. Only what was drawn
+ * shares with neighbours; the other parts lie elsewhere.
+ */
+function releasedPaths(art: Art, shape: Shape): Path[] {
+  const own = new Set(shape.paths.map((p) => p.id));
+  const taken = new Set(shapesOf(art).flatMap((s) => s.shape.paths.map((p) => p.id)));
+  const drawn = new Map(
+    shape.paths.flatMap((p) => p.anchors.flatMap((a) => (a.shared ? [[a.shared, a] as const] : []))),
+  );
+  return wholePaths(shape).map((path) => {
+    let { id } = path;
+    for (let n = 2; taken.has(id) && !own.has(id); n++) id = `${path.id.slice(0, 56)}-${n}`;
+    own.delete(id);
+    taken.add(id);
+    const elsewhere = path.anchors.flatMap((a, i) => {
+      const at = a.shared && drawn.get(a.shared);
+      return at && (at.x !== a.x || at.y !== a.y) ? [i] : [];
+    });
+    return { ...partAnchors(path, elsewhere), id };
+  });
+}
+
 /** Makes one whole of what was drawn about an axis and its other parts. */
 export const releaseAxis =
   (ids: readonly string[]): Recipe =>
@@ -249,7 +327,7 @@ export const releaseAxis =
     for (const id of ids) {
       const shape = draftShape(draft, id);
       if (!shape?.axis) continue;
-      shape.paths = [...wholePaths(plain(shape as Shape))] as Draft<Path>[];
+      shape.paths = releasedPaths(artOfDraft(draft), plain(shape as Shape)) as Draft<Path>[];
       delete shape.axis;
     }
   };
@@ -357,21 +435,36 @@ export const setLayerInk =
 /** How far a node goes in the stack, among its siblings. */
 export type StackMove = 'up' | 'down' | 'top' | 'bottom';
 
+/** Moves nodes in the stack, each among its siblings; several keep their order among themselves. */
 export const restack =
-  (id: string, move: StackMove): Recipe =>
+  (ids: readonly string[], move: StackMove): Recipe =>
   (draft) => {
-    const found = draftFind(draft, id);
-    if (!found) return;
-    const list = (found.parent ? found.parent.children : draft.layers) as Draft<ShapeNode>[];
-    const to = {
-      up: Math.min(list.length - 1, found.index + 1),
-      down: Math.max(0, found.index - 1),
-      top: list.length - 1,
-      bottom: 0,
-    }[move];
-    if (to === found.index) return;
-    const [node] = list.splice(found.index, 1);
-    list.splice(to, 0, node!);
+    const chosen = new Set(ids);
+    const lists = new Set(
+      ids.flatMap((id) => {
+        const found = draftFind(draft, id);
+        return found ? [(found.parent ? found.parent.children : draft.layers) as Draft<ShapeNode>[]] : [];
+      }),
+    );
+    for (const list of lists) {
+      const before = plain(list);
+      const isChosen = (i: number): boolean => chosen.has(before[i]!.id);
+      const order = before.map((_, i) => i);
+      if (move === 'top') order.sort((a, b) => Number(isChosen(a)) - Number(isChosen(b)));
+      else if (move === 'bottom') order.sort((a, b) => Number(isChosen(b)) - Number(isChosen(a)));
+      else {
+        // From the end they move towards: one goes past a neighbour only where that one does not go itself.
+        const step = move === 'up' ? 1 : -1;
+        for (let k = 1; k < order.length; k++) {
+          const at = step > 0 ? order.length - 1 - k : k;
+          const [own, next] = [order[at]!, order[at + step]!];
+          if (isChosen(own) && !isChosen(next)) [order[at], order[at + step]] = [next, own];
+        }
+      }
+      order.forEach((from, at) => {
+        if (list[at] !== before[from]) list[at] = before[from]!;
+      });
+    }
   };
 
 /** Adds an empty layer above the layer `aboveId`. */
@@ -393,7 +486,7 @@ export const makeHole =
     const alike = JSON.stringify(one.axis) === JSON.stringify(other.axis);
     const paths = (alike ? one.paths : wholePaths(one)).map((p) => ({ ...p, closed: true })) as Draft<Path>[];
     if (!alike) releaseAxis([hostId])(draft);
-    removeNodes([holeId])(draft);
+    detachNodes(draft, [holeId]);
     host.paths.push(...paths);
   };
 

@@ -1,5 +1,5 @@
 import type { Anchor, Path } from '../path/path';
-import { withFittingKind } from '../path/share';
+import { withFittingKind } from '../path/anchor';
 import { mergeFields, type Fields } from './merge-fields';
 import type { Row, Sides } from './merge-table';
 import { same } from './same';
@@ -17,11 +17,7 @@ function mergeAnchor(base: Anchor, mine: Anchor, theirs: Anchor, conflict: () =>
   const { x: _mx, y: _my, ...m } = mine;
   const { x: _tx, y: _ty, ...t } = theirs;
   const anchor = { ...(place as object), ...mergeFields(b, m, t, conflict) } as unknown as Anchor;
-  const { equal, ...bare } = anchor;
-  const even = (h: Anchor['in']): number => (h ? Math.hypot(h.x, h.y) : 0);
-  const lengths = [even(anchor.in), even(anchor.out)] as const;
-  const stillEqual = equal && Math.abs(lengths[0] - lengths[1]) <= 1e-9 * Math.max(...lengths);
-  return anchor.kind === 'flowing' ? anchor : withFittingKind(stillEqual ? anchor : bare);
+  return anchor.kind === 'flowing' ? anchor : withFittingKind(anchor);
 }
 
 /** The lines of a path that both sides changed, or null where one side's have to be taken whole. */

@@ -53,6 +53,20 @@ describe('crossings of two cubics', () => {
     expect(crossings).toBeGreaterThan(60);
   });
 
+  it('are both of two that lie two ten-thousandths apart', () => {
+    // A parabola cut just under its top by a level line: by symmetry their parameters add up to one.
+    const arch = [{ x: 0, y: 0 }, { x: 10 / 3, y: 10 }, { x: 20 / 3, y: 10 }, { x: 10, y: 0 }] as const; // prettier-ignore
+    const top = cubicPoint(arch, 0.5).y;
+    for (const under of [3e-8, 1e-6, 1e-4]) {
+      const y = top - under;
+      const level = lineCubic({ x: -1, y }, { x: 11, y });
+      const met = cubicIntersections(arch, level);
+      expect(met, `${under}`).toHaveLength(2);
+      expect(met[0]!.t + met[1]!.t).toBeCloseTo(1, 6);
+      expect(cubicPoint(arch, met[0]!.t).y).toBeCloseTo(y, 9);
+    }
+  });
+
   it('are none for curves apart, one for ends that meet at an angle, none where curves run along each other', () => {
     const a = lineCubic({ x: 0, y: 0 }, { x: 10, y: 0 });
     expect(cubicIntersections(a, lineCubic({ x: 0, y: 1 }, { x: 10, y: 1 }))).toEqual([]);

@@ -47,12 +47,22 @@ export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
     if (leaves > MOST || !boxesMeet(boxOfPoints(p), boxOfPoints(q))) return;
     if (t1 - t0 < 1 / 512 && u1 - u0 < 1 / 512) {
       leaves++;
-      const crossing = polish(a, b, (t0 + t1) / 2, (u0 + u1) / 2, size);
-      if (
-        crossing &&
-        !found.some((f) => Math.abs(f.t - crossing.t) < 1e-6 && Math.abs(f.u - crossing.u) < 1e-6)
-      )
-        found.push(crossing);
+      // From the middle and from each end: two crossings within one leaf are each nearest to another of them.
+      for (const [t, u] of [
+        [(t0 + t1) / 2, (u0 + u1) / 2],
+        [t0, u0],
+        [t0, u1],
+        [t1, u0],
+        [t1, u1],
+      ] as const) {
+        // prettier-ignore
+        const crossing = polish(a, b, t, u, size);
+        if (
+          crossing &&
+          !found.some((f) => Math.abs(f.t - crossing.t) < 1e-6 && Math.abs(f.u - crossing.u) < 1e-6)
+        )
+          found.push(crossing);
+      }
       return;
     }
     const [p1, p2] = splitCubic(p, 0.5);

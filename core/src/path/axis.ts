@@ -2,6 +2,7 @@ import { about, applyLinear, apply, IDENTITY, invert, rotation, type Affine } fr
 import { cross, distance, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import { settleFlow } from './flow';
 import { reversePath, transformPath, withAnchor, type Anchor, type Path } from './path';
+import { withoutForm } from './form';
 
 /** What is drawn on one side appears on the other: the line through (x, y) at an angle in radians. */
 export interface MirrorAxis {
@@ -71,7 +72,7 @@ function spread(path: Path, axis: Axis): Spread {
   const n = path.anchors.length;
   const plain: Spread = { paths: copies, offset: 0, meets: false };
   if (path.closed) return plain;
-  const { form: _gone, ...bare } = path;
+  const bare = withoutForm(path);
   const first = path.anchors[0]!;
   const last = path.anchors[n - 1]!;
   if (axis.kind === 'mirror') {

@@ -1,10 +1,8 @@
 import { segmentBeside } from './handle';
 import { freezeFlow } from './flow';
-import { unmeant } from './meant';
-import { type Anchor, type Path } from './path';
-
-const ending = (a: Anchor): Anchor => ({ ...unmeant(a), out: null });
-const beginning = (a: Anchor): Anchor => ({ ...a, in: null });
+import { asBeginning, asEnding, withoutMark, type Anchor } from './anchor';
+import type { Path } from './path';
+import { withoutForm } from './form';
 
 /**
  * Opens a path at an anchor: a closed one becomes open, beginning and ending there; an open one becomes two that meet
@@ -17,19 +15,19 @@ const beginning = (a: Anchor): Anchor => ({ ...a, in: null });
 export function cutAt(path: Path, i: number, secondId: string): Path[] {
   const n = path.anchors.length;
   if (!path.anchors[i]) throw new RangeError(`The path has ${n} anchors; there is no anchor ${i}.`);
-  const { form: _gone, ...still } = freezeFlow(path);
+  const still = withoutForm(freezeFlow(path));
   const { anchors } = still;
   if (path.closed) {
     if (n < 2) return [path];
     const round = [...anchors.slice(i), ...anchors.slice(0, i)];
-    return [
-      { ...still, closed: false, anchors: [beginning(round[0]!), ...round.slice(1), ending(anchors[i]!)] },
-    ];
+    // Both ends lie where the anchor was; its neighbours' key stays with the first, else the path would share with itself.
+    const end = asEnding(withoutMark(anchors[i]!, 'shared'));
+    return [{ ...still, closed: false, anchors: [asBeginning(round[0]!), ...round.slice(1), end] }];
   }
   if (segmentBeside(path, i, 'in') === null || segmentBeside(path, i, 'out') === null) return [path];
   return [
-    { ...still, anchors: [...anchors.slice(0, i), ending(anchors[i]!)] },
-    { ...still, id: secondId, anchors: [beginning(anchors[i]!), ...anchors.slice(i + 1)] },
+    { ...still, anchors: [...anchors.slice(0, i), asEnding(anchors[i]!)] },
+    { ...still, id: secondId, anchors: [asBeginning(anchors[i]!), ...anchors.slice(i + 1)] },
   ];
 }
 

@@ -154,6 +154,28 @@ describe('reading path data', () => {
     expect(() => parsePathData(data)).toThrowError(/character \d+/);
   });
 
+  it('has no anchor more for a ring that closes a thousandth off, however it was rounded', () => {
+    expect(parsePathData('M0 0L10 0 10 10 0.001 0.001Z')[0]!.anchors).toHaveLength(3);
+    expect(parsePathData('M0 0C5-5 10-5 10 0 10 5 5 5 .001-.001Z')[0]!.anchors).toHaveLength(2);
+    // On a drawing that is itself so small it is a side like another.
+    expect(parsePathData('M0 0L.01 0 .01.01 0.001.001Z')[0]!.anchors).toHaveLength(4);
+  });
+
+  it('reads smooth anchors of our own files as smooth, however short their handles', () => {
+    for (let k = 0; k < 200; k++) {
+      const angle = k * 0.7;
+      const [c, s] = [Math.cos(angle), Math.sin(angle)];
+      const reach = 0.02 + 0.01 * k;
+      const path = pathOf([
+        anchor(0, 0, null, [1, 2]),
+        anchor(20 + c, 5 + s, [-reach * c, -reach * s], [0.6 * reach * c, 0.6 * reach * s], 'smooth'),
+        anchor(40, 0, [-1, 2], null),
+      ]);
+      expect(parsePathData(formatPathData([path]))[0]!.anchors[1]!.kind, `${k}`).toBe('smooth');
+    }
+    expect(parsePathData('M0 0C1 0 9-.02 10 0 10.02.01 19 1 20 0')[0]!.anchors[1]!.kind).toBe('corner');
+  });
+
   it('gives nothing for nothing', () => {
     expect(parsePathData('')).toEqual([]);
     expect(parsePathData('M3 3')).toEqual([]);

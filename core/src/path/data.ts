@@ -1,4 +1,5 @@
 import { MirrotError } from '../error';
+import { boxOfPoints } from '../geometry/bounds';
 import type { Cubic } from '../geometry/cubic';
 import { cross, distance, dot, length, mix, subtract, type Point } from '../geometry/vector';
 import { arcCubics } from './arc';
@@ -65,11 +66,29 @@ function readCommands(data: string): Command[] {
   return commands;
 }
 
-/** Whether two handles lie in one line, on opposite sides, to a thousandth of a radian. */
-export function inLine(arriving: Point, leaving: Point): boolean {
-  const size = length(arriving) * length(leaving);
-  return size > 0 && dot(arriving, leaving) < 0 && Math.abs(cross(arriving, leaving)) <= 1e-3 * size;
+/** Files are written to a thousandth: each coordinate of a handle's ends may be off by so much, in the path's unit. */
+const ROUNDING = 0.0005;
+/** Rounded so, ends of a ring lie within this of each other. */
+const RING_GAP = 3 * ROUNDING;
+
+/**
+ * Whether two handles lie in one line, on opposite sides, to a thousandth of a radian.
+ *
+ * @param rounding how far off each coordinate of an end may be; short handles turn by more when they are rounded
+ */
+export function inLine(arriving: Point, leaving: Point, rounding = 0): boolean {
+  const [a, b] = [length(arriving), length(leaving)];
+  const within = 1e-3 * a * b + 2 * rounding * (a + b);
+  return (
+    a > 0 && b > 0 && dot(arriving, leaving) < -0.9 * a * b && Math.abs(cross(arriving, leaving)) <= within
+  );
 }
+
+/** How near the last point of a ring lies to its first to be the same one: rounding, on a drawing large enough for it. */
+const ringGap = (points: readonly Point[]): number => {
+  const box = boxOfPoints(points);
+  return Math.max(1e-9, Math.min(RING_GAP, 1e-3 * Math.max(box.x1 - box.x0, box.y1 - box.y0)));
+};
 
 interface Drawing {
   anchors: { x: number; y: number; in: Point | null; out: Point | null }[];
@@ -166,7 +185,7 @@ export function parsePathData(data: string, idOf: (n: number) => string = (n) =>
     .map(({ anchors, closed }, n): Path => {
       const first = anchors[0]!;
       const last = anchors[anchors.length - 1]!;
-      if (closed && anchors.length > 2 && distance(first, last) < 1e-9) {
+      if (closed && anchors.length > 2 && distance(first, last) < ringGap(anchors)) {
         first.in = last.in;
         anchors.pop();
       }
@@ -175,7 +194,7 @@ export function parsePathData(data: string, idOf: (n: number) => string = (n) =>
         closed,
         anchors: anchors.map((a): Anchor => ({
           ...a,
-          kind: a.in && a.out && inLine(a.in, a.out) ? 'smooth' : 'corner',
+          kind: a.in && a.out && inLine(a.in, a.out, ROUNDING) ? 'smooth' : 'corner',
         })),
       };
     });

@@ -7,7 +7,8 @@ import { flowAll, flows, freezeFlow, freezeSegment, hobbyLength, settleFlow } fr
 import { moveHandle } from './handle';
 import { insertAnchor } from './insert';
 import { pullSegment } from './pull';
-import { pathCubics, segmentCubic, segmentIsLine, transformPath, type Anchor } from './path';
+import { flattenPath, nearestOnPath, pathCubics, segmentCubic, segmentIsLine, transformPath, type Anchor } from './path'; // prettier-ignore
+import { removeAnchors } from './remove';
 
 const random = seeded(19);
 const flow = (x: number, y: number): Anchor => anchor(x, y, null, null, 'flowing');
@@ -181,5 +182,35 @@ it('a flowing path is the same line when it is run the other way', () => {
       expect(one === null).toBe(other === null);
       if (one && other) expect(distance(one, other)).toBeLessThan(1e-9);
     }
+  });
+});
+
+describe('flow at its edges', () => {
+  it('gives handles of four thirds of the chord at most, also where both directions point away', () => {
+    expect(hobbyLength(Math.PI, Math.PI)).toBe(4 / 3);
+    for (let k = 0; k < 400; k++) {
+      const [theta, phi] = [(k % 20) * 0.3307 - Math.PI, Math.floor(k / 20) * 0.3307 - Math.PI];
+      const length = hobbyLength(theta, phi);
+      expect(Number.isFinite(length)).toBe(true);
+      expect(length).toBeLessThanOrEqual(4 / 3);
+    }
+    const away = pathOf([
+      anchor(0, 0, [10, 0], [-10, 0], 'smooth'),
+      anchor(50, 0, null, null, 'flowing'),
+      anchor(100, 0, [10, 0], [-10, 0], 'smooth'),
+    ]);
+    for (const a of settleFlow(away).anchors)
+      for (const h of [a.in, a.out]) if (h) expect(Number.isFinite(h.x + h.y)).toBe(true);
+  });
+
+  it('stays near where an anchor of it is taken away: what is refitted does not flow again', () => {
+    const wave = settleFlow(
+      pathOf(Array.from({ length: 9 }, (_, i) => anchor(20 * i, 12 * Math.sin(i), null, null, 'flowing'))),
+    );
+    const less = settleFlow(removeAnchors(wave, [4])!);
+    const worst = Math.max(...flattenPath(wave, 0.05).map((p) => nearestOnPath(less, p)!.distance));
+    const refitted = removeAnchors(freezeFlow(wave), [4])!;
+    const best = Math.max(...flattenPath(wave, 0.05).map((p) => nearestOnPath(refitted, p)!.distance));
+    expect(worst).toBeCloseTo(best, 9);
   });
 });

@@ -1,5 +1,6 @@
 import { cross, dot, negate, unit, type Point } from '../geometry/vector';
 import { solveCyclic, solveTridiagonal } from '../geometry/tridiagonal';
+import { withHandles, withoutMark } from './anchor';
 import { anchorAt, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
 
 // Flowing anchors: handles worked out from the neighbours by Hobby's method. A segment with a flowing anchor at either
@@ -7,16 +8,21 @@ import { anchorAt, segmentIsLine, tangentAt, type Anchor, type Path } from './pa
 
 const turn = (a: Point, b: Point): number => Math.atan2(cross(a, b), dot(a, b));
 
+/** The longest handle Hobby's formula may give, in chords: a velocity of 4. */
+const LONGEST_HANDLE = 4 / 3;
+
 /**
  * Length of the handle at the end where the path makes the angle `theta` with the chord, in chords; `phi` is the angle
  * at the other end. Source: Hobby, "Smooth, easy to compute interpolating splines", Discrete & Computational Geometry 1
- * (1986), also The METAFONTbook (1986), chapter 14; tension 1.
+ * (1986), also The METAFONTbook (1986), chapter 14; tension 1. METAFONT caps the velocity at 4, which is three handles to
+ * the chord, so that two directions that point away from each other give no endless handle (from memory).
  */
 export function hobbyLength(theta: number, phi: number): number {
   const [st, ct, sp, cp] = [Math.sin(theta), Math.cos(theta), Math.sin(phi), Math.cos(phi)];
   const above = 2 + Math.SQRT2 * (st - sp / 16) * (sp - st / 16) * (ct - cp);
   const below = 3 * (1 + 0.5 * (Math.sqrt(5) - 1) * ct + 0.5 * (3 - Math.sqrt(5)) * cp);
-  return above / below;
+  // At θ = φ = π nothing is left below.
+  return above >= LONGEST_HANDLE * below ? LONGEST_HANDLE : above / below;
 }
 
 /** How a run begins or ends: in a direction that is given, or as it comes (Hobby's curl 1: like a circle's arc). */
@@ -82,17 +88,6 @@ const handle = (chord: Point, angle: number, k: number): Point => {
   const s = k * Math.sin(angle);
   return { x: chord.x * c - chord.y * s, y: chord.x * s + chord.y * c };
 };
-
-/** An anchor with other handles; most have nothing else to carry over. */
-const withHandles = (
-  a: Anchor,
-  kind: Anchor['kind'],
-  arriving: Point | null,
-  leaving: Point | null,
-): Anchor =>
-  a.equal === undefined && a.shared === undefined
-    ? { x: a.x, y: a.y, kind, in: arriving, out: leaving }
-    : { ...a, kind, in: arriving, out: leaving };
 
 /** Whether any anchor of the path is flowing. */
 export const flows = (path: Path): boolean => path.anchors.some((a) => a.kind === 'flowing');
@@ -236,7 +231,7 @@ export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
     changed = true;
     if (before) return { ...a, kind: 'smooth', in: null };
     if (after) return { ...a, kind: 'smooth', out: null };
-    return withHandles(a, 'flowing', a.in, a.out);
+    return withHandles(withoutMark(a, 'equal'), 'flowing', a.in, a.out);
   });
   if (!changed) return path;
   return settleFlow({ ...path, anchors });

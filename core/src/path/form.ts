@@ -1,7 +1,8 @@
 import { applyLinear, apply, rotation, compose, translation, type Affine } from '../geometry/affine';
 import { CIRCLE_HANDLE } from '../geometry/cubic';
 import { distance, snapAngle, subtract, type Point } from '../geometry/vector';
-import type { Anchor, Path } from './path';
+import { withMarksOf, type Anchor } from './anchor';
+import type { Path } from './path';
 
 export const FORM_KINDS = ['box', 'ellipse', 'polygon', 'line'] as const;
 export type FormKind = (typeof FORM_KINDS)[number];
@@ -130,6 +131,13 @@ export function formPath(form: Form, id: string): Path {
   };
 }
 
+/** The path drawn anew as another form; anchors that stay in number keep their marks. */
+export function redrawForm(path: Path, form: Form): Path {
+  const drawn = formPath(form, path.id);
+  if (drawn.anchors.length !== path.anchors.length) return drawn;
+  return { ...drawn, anchors: drawn.anchors.map((a, i) => withMarksOf(a, path.anchors[i]!)) };
+}
+
 /** Whether the path still is what its form draws, to a millionth of its size. */
 export function fitsForm(path: Path): boolean {
   const { form } = path;
@@ -148,11 +156,17 @@ export function fitsForm(path: Path): boolean {
   );
 }
 
+/** The path as its anchors alone, whatever it was drawn as. */
+export function withoutForm(path: Path): Path {
+  if (!path.form) return path;
+  const { form: _gone, ...rest } = path;
+  return rest;
+}
+
 /** The path without a form it no longer has; itself otherwise. Its anchors stay as they are. */
 export function keepForm(path: Path): Path {
   if (!path.form || fitsForm(path)) return path;
-  const { form: _gone, ...rest } = path;
-  return rest;
+  return withoutForm(path);
 }
 
 /**

@@ -1,4 +1,5 @@
 import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
+import { handleOrNone, withFittingLengths, withoutMark } from './anchor';
 import { freezeSegment } from './flow';
 import {
   anchorAt,
@@ -57,9 +58,8 @@ export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, b
   const beside = segmentBeside(path, i, side);
   if (beside !== null) path = freezeSegment(path, beside);
   const anchor = path.anchors[i]!;
-  let handle: Point | null = subtract(to, anchor);
-  if (handle.x === 0 && handle.y === 0) handle = null;
-  if (breaking) return withAnchor(path, i, { ...anchor, kind: 'corner', [side]: handle });
+  let handle = handleOrNone(subtract(to, anchor));
+  if (breaking) return withAnchor(path, i, withFittingLengths({ ...anchor, kind: 'corner', [side]: handle }));
   const line = anchor.kind === 'smooth' ? lineDirection(path, i, side) : null;
   if (handle && line) {
     const reach = Math.max(0, dot(handle, line));
@@ -81,8 +81,7 @@ export function setAnchorKind(path: Path, i: number, kind: AnchorKind): Path {
   const anchor = path.anchors[i];
   if (!anchor) throw new RangeError(`The path has ${path.anchors.length} anchors; there is no anchor ${i}.`);
   if (kind !== 'smooth' || anchor.kind === kind) {
-    const { equal: _gone, ...bare } = anchor;
-    return withAnchor(path, i, kind === 'smooth' ? anchor : { ...bare, kind });
+    return withAnchor(path, i, kind === 'smooth' ? anchor : withFittingLengths({ ...anchor, kind }));
   }
   const { in: arriving, out: leaving } = anchor;
   if (arriving && leaving) {
@@ -123,7 +122,7 @@ export function setAnchorKind(path: Path, i: number, kind: AnchorKind): Path {
  */
 export function setEqualLengths(path: Path, i: number, on: boolean): Path {
   const turned = on ? setAnchorKind(path, i, 'smooth') : path;
-  const { equal: _was, ...bare } = turned.anchors[i]!;
+  const bare = withoutMark(turned.anchors[i]!, 'equal');
   if (!on) return withAnchor(turned, i, bare);
   const { in: arriving, out: leaving } = bare;
   const mean = arriving && leaving ? (length(arriving) + length(leaving)) / 2 : 0;

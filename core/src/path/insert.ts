@@ -1,5 +1,6 @@
 import { splitCubic } from '../geometry/cubic';
 import { subtract } from '../geometry/vector';
+import { withFittingLengths } from './anchor';
 import { freezeFlow } from './flow';
 import { segmentCubic, segmentEnds, segmentIsLine, type Anchor, type Path } from './path';
 
@@ -32,8 +33,8 @@ export function insertAnchor(path: Path, segment: number, t: number): Path {
     ...meant,
   };
   const last = (segment + 1) % path.anchors.length;
-  anchors[segment] = { ...from, out: from.out && subtract(first[1], from) };
-  anchors[last] = { ...anchors[last]!, in: to.in && subtract(second[2], to) };
+  anchors[segment] = withFittingLengths({ ...from, out: from.out && subtract(first[1], from) });
+  anchors[last] = withFittingLengths({ ...anchors[last]!, in: to.in && subtract(second[2], to) });
   anchors.splice(segment + 1, 0, middle);
   return { ...path, anchors };
 }

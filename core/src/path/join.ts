@@ -1,6 +1,6 @@
 import { distance } from '../geometry/vector';
-import { unmeant } from './meant';
-import { reversePath, type Anchor, type Path } from './path';
+import { joinedAnchor } from './anchor';
+import { reversePath, type Path } from './path';
 
 /** An end of an open path. */
 export type PathEnd = 'start' | 'end';
@@ -22,14 +22,8 @@ export function joinEnds(a: Path, aEnd: PathEnd, b: Path, bEnd: PathEnd, within 
   const last = first.anchors[first.anchors.length - 1]!;
   const next = second.anchors[0]!;
   if (distance(last, next) > within) return { ...first, anchors: [...first.anchors, ...second.anchors] };
-  const middle: Anchor = {
-    ...unmeant(last),
-    kind: 'corner',
-    out: next.out,
-    ...(next.meant && { meant: true }),
-  };
   return {
     ...first,
-    anchors: [...first.anchors.slice(0, -1), middle, ...second.anchors.slice(1)],
+    anchors: [...first.anchors.slice(0, -1), joinedAnchor(last, next), ...second.anchors.slice(1)],
   };
 }

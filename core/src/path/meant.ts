@@ -1,10 +1,8 @@
+import { withoutMark } from './anchor';
 import { segmentCount, type Anchor, type Path } from './path';
 
 /** An anchor without the mark on the segment that leaves it. */
-export function unmeant(anchor: Anchor): Anchor {
-  const { meant: _gone, ...rest } = anchor;
-  return rest;
-}
+export const unmeant = (anchor: Anchor): Anchor => withoutMark(anchor, 'meant');
 
 /** Segments marked as leaving the picture on purpose. */
 export function meantSegments(path: Path): ReadonlySet<number> {

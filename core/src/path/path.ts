@@ -1,33 +1,13 @@
 import { boxOfPoints, EMPTY_BOX, uniteBoxes, type Box } from '../geometry/bounds';
-import { apply, applyLinear, type Affine } from '../geometry/affine';
+import type { Affine } from '../geometry/affine';
 import { cubicArea, cubicBounds, cubicLength, cubicTangent, lineCubic, type Cubic } from '../geometry/cubic';
 import { flattenCubic } from '../geometry/flatten';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, unit, type Point } from '../geometry/vector';
-import { fitsForm, formPath, mapForm, type Form } from './form';
+import { isMarked, mapAnchor, turnedAnchor, type Anchor, type HandleSide } from './anchor';
+import { fitsForm, formPath, mapForm, withoutForm, type Form } from './form';
 
-/** Corner: its handles are free. Smooth: they lie in one line. Flowing: they are worked out from the neighbours. */
-export type AnchorKind = 'corner' | 'smooth' | 'flowing';
-
-/** Which handle of an anchor: the one of the segment that arrives, or of the one that leaves. */
-export type HandleSide = 'in' | 'out';
-
-/** A point the path goes through. Handles are relative to it; null means none (it lies in the anchor). */
-export interface Anchor {
-  readonly x: number;
-  readonly y: number;
-  readonly kind: AnchorKind;
-  readonly in: Point | null;
-  readonly out: Point | null;
-  /** A smooth anchor whose handles are kept equally long. */
-  readonly equal?: true;
-  /** Stays when the path is thinned out. */
-  readonly protected?: true;
-  /** The segment that leaves it leaves the picture on purpose. */
-  readonly meant?: true;
-  /** Anchors of neighbours with the same key are one: they move together. */
-  readonly shared?: string;
-}
+export { corner, otherSide, type Anchor, type AnchorKind, type HandleSide } from './anchor';
 
 /** A run of cubic segments through its anchors; a closed one has a last segment back to the first anchor. */
 export interface Path {
@@ -37,10 +17,6 @@ export interface Path {
   /** What it was drawn as; gone once an anchor is edited. */
   readonly form?: Form;
 }
-
-export const otherSide = (side: HandleSide): HandleSide => (side === 'in' ? 'out' : 'in');
-
-export const corner = (x: number, y: number): Anchor => ({ x, y, kind: 'corner', in: null, out: null });
 
 /** Number of segments; 0 for an empty path and for a lone open anchor. */
 export const segmentCount = (path: Path): number =>
@@ -183,27 +159,19 @@ export const keepsShape = ([a, b, c, d]: Affine): boolean => {
  */
 export function transformPath(path: Path, map: Affine): Path {
   const form = path.form && mapForm(path.form, map);
-  if (form && fitsForm(path)) return formPath(form, path.id);
-  const frozen = !keepsShape(map);
-  const turn = (h: Point | null): Point | null => h && applyLinear(map, h);
-  return {
-    ...path,
-    anchors: path.anchors.map((a) => ({
-      ...a,
-      ...apply(map, a),
-      kind: frozen && a.kind === 'flowing' ? 'smooth' : a.kind,
-      in: turn(a.in),
-      out: turn(a.out),
-    })),
-  };
+  const fits = form && fitsForm(path);
+  if (fits && !path.anchors.some(isMarked)) return formPath(form, path.id);
+  const keeps = keepsShape(map);
+  const mapped = { ...path, anchors: path.anchors.map((a) => mapAnchor(a, map, keeps)) };
+  // Marked anchors stay the ones they are: the form only where it is drawn through them in this order.
+  return fits && fitsForm({ ...mapped, form }) ? { ...mapped, form } : mapped;
 }
 
 /** The path with some of its anchors and their handles mapped; the others stay. */
 export function transformAnchors(path: Path, indices: readonly number[], map: Affine): Path {
   const chosen = new Set(indices);
   const mapped = transformPath({ ...path, form: undefined }, map).anchors;
-  const { form: _gone, ...bare } = path;
-  return { ...bare, anchors: path.anchors.map((a, i) => (chosen.has(i) ? mapped[i]! : a)) };
+  return { ...withoutForm(path), anchors: path.anchors.map((a, i) => (chosen.has(i) ? mapped[i]! : a)) };
 }
 
 /** The path with anchor `i` replaced. */
@@ -217,10 +185,9 @@ export const reversePath = (path: Path): Path => ({
   ...path,
   anchors: path.anchors.map((_, k) => {
     const n = path.anchors.length;
-    const { meant: _own, ...a } = path.anchors[n - 1 - k]!;
     // The segment that arrived leaves now, and its mark with it.
     const before = path.anchors[(2 * n - 2 - k) % n]!;
-    const turned = { ...a, in: a.out, out: a.in };
+    const turned = turnedAnchor(path.anchors[n - 1 - k]!);
     return before.meant && (path.closed || k < n - 1) ? { ...turned, meant: true as const } : turned;
   }),
 });

@@ -1,5 +1,6 @@
 import { cubicPoint } from '../geometry/cubic';
 import { add, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
+import { handleOrNone, withFittingLengths } from './anchor';
 import { freezeSegment } from './flow';
 import { lineDirection, withHandle } from './handle';
 import { segmentCubic, segmentEnds, withAnchor, type Anchor, type HandleSide, type Path } from './path';
@@ -71,11 +72,11 @@ export function pullSegment(
   );
   const [h1, h2] = leastChange(first, second, b1, b2, subtract(d, moved));
   const set = (anchor: Anchor, side: HandleSide, handle: Point): Anchor => {
-    const none = handle.x === 0 && handle.y === 0 ? null : handle;
+    const none = handleOrNone(handle);
     const wasSmooth = anchor.kind === 'smooth';
     if (wasSmooth && options.leaveNeighbours && anchor[side === 'out' ? 'in' : 'out'])
-      return { ...anchor, kind: 'corner', [side]: none };
-    return withHandle(anchor, side, none);
+      return withFittingLengths({ ...anchor, kind: 'corner', [side]: none });
+    return withFittingLengths(withHandle(anchor, side, none));
   };
   const pulled = withAnchor(path, segment, set(from, 'out', h1));
   return withAnchor(pulled, last, set(pulled.anchors[last]!, 'in', h2));

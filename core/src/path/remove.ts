@@ -1,6 +1,8 @@
 import { cubicPoint, isStraight, type Cubic } from '../geometry/cubic';
 import { negate, subtract, type Point } from '../geometry/vector';
+import { asBeginning, asEnding, handleOrNone, withFittingLengths } from './anchor';
 import { fitCubic } from './fit';
+import { freezeFlow } from './flow';
 import { unmeant } from './meant';
 import { segmentCount, segmentCubic, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
 
@@ -30,6 +32,8 @@ export function removeAnchors(path: Path, indices: readonly number[]): Path | nu
   if (gone.size === 0) return path;
   const kept = path.anchors.map((_, i) => i).filter((i) => !gone.has(i));
   if (kept.length < 2) return null;
+  // What flows is frozen first: flowing again would undo what is fitted here.
+  path = freezeFlow(path);
   const anchors: Anchor[] = kept.map((i) => path.anchors[i]!);
   const spans = path.closed ? kept.length : kept.length - 1;
   for (let k = 0; k < spans; k++) {
@@ -48,20 +52,15 @@ export function removeAnchors(path: Path, indices: readonly number[]): Path | nu
     const arrive = tangentAt(path, kept[next]!, 'in');
     const c = fitCubic(samplesOf(run.map((i) => segmentCubic(path, i))), leave, arrive && negate(arrive));
     const straight = isStraight(c, 1e-9);
-    anchors[k] = { ...anchors[k]!, out: straight ? null : handleOrNone(c[1], c[0]) };
-    anchors[next] = { ...anchors[next]!, in: straight ? null : handleOrNone(c[2], c[3]) };
+    anchors[k] = { ...anchors[k]!, out: straight ? null : handleOrNone(subtract(c[1], c[0])) };
+    anchors[next] = { ...anchors[next]!, in: straight ? null : handleOrNone(subtract(c[2], c[3])) };
   }
   if (!path.closed) {
-    if (gone.has(0)) anchors[0] = { ...anchors[0]!, in: null };
-    if (gone.has(n - 1)) anchors[anchors.length - 1] = { ...anchors.at(-1)!, out: null };
+    if (gone.has(0)) anchors[0] = asBeginning(anchors[0]!);
+    if (gone.has(n - 1)) anchors[anchors.length - 1] = asEnding(anchors.at(-1)!);
   }
-  return { ...path, anchors };
+  return { ...path, anchors: anchors.map(withFittingLengths) };
 }
-
-const handleOrNone = (control: Point, anchor: Point): Point | null => {
-  const handle = subtract(control, anchor);
-  return handle.x === 0 && handle.y === 0 ? null : handle;
-};
 
 /**
  * Opens a path by taking segment `segment` out.
@@ -75,11 +74,10 @@ export function openSegment(path: Path, segment: number, secondId: string): Path
   const open = (id: string, anchors: readonly Anchor[]): Path => ({
     id,
     closed: false,
-    anchors: anchors.map((a, i) => ({
-      ...(i === anchors.length - 1 ? unmeant(a) : a),
-      in: i === 0 ? null : a.in,
-      out: i === anchors.length - 1 ? null : a.out,
-    })),
+    anchors: anchors.map((a, i) => {
+      const begun = i === 0 ? asBeginning(a) : a;
+      return i === anchors.length - 1 ? asEnding(begun) : begun;
+    }),
   });
   const { anchors } = path;
   if (path.closed) return [open(path.id, [...anchors.slice(segment + 1), ...anchors.slice(0, segment + 1)])];

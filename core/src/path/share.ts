@@ -1,6 +1,7 @@
 import FlatQueue from 'flatqueue';
 import { boxHas, growBox } from '../geometry/bounds';
-import { cross, distance, dot, type Point } from '../geometry/vector';
+import { distance, type Point } from '../geometry/vector';
+import { withFittingKind, withoutMark } from './anchor';
 import { insertAnchor } from './insert';
 import {
   anchorAt,
@@ -165,18 +166,6 @@ export function bordersBetween(
   const second = shortest(graph, spotOf(from), spotOf(to), first.edges);
   return { added: [...grown.values()], ways: second ? [first, second] : [first] };
 }
-
-const inLine = (a: Point | null, b: Point | null): boolean =>
-  !a || !b || (Math.abs(cross(a, b)) <= 1e-6 * Math.hypot(a.x, a.y) * Math.hypot(b.x, b.y) && dot(a, b) <= 0);
-
-/** A smooth anchor whose handles no longer lie in one line is a corner; one that flowed stands still. */
-export const withFittingKind = (a: Anchor): Anchor => {
-  const kind = a.kind === 'flowing' ? 'smooth' : a.kind;
-  const fits = kind !== 'smooth' || inLine(a.in, a.out);
-  if (fits) return kind === a.kind ? a : { ...a, kind };
-  const { equal: _gone, ...bare } = a;
-  return { ...bare, kind: 'corner' };
-};
 
 /** The open path closed along a border that runs from its last anchor to its first. */
 export function closeAlong(path: Path, border: Border): Path {
@@ -369,9 +358,5 @@ export function rebaseShared(was: Path, now: Path, next: Path): Path {
 /** The path with the keys of the named anchors taken off: they go their own way from now on. */
 export const partAnchors = (path: Path, indices: readonly number[]): Path => ({
   ...path,
-  anchors: path.anchors.map((a, i) => {
-    if (!a.shared || !indices.includes(i)) return a;
-    const { shared: _gone, ...bare } = a;
-    return bare;
-  }),
+  anchors: path.anchors.map((a, i) => (indices.includes(i) ? withoutMark(a, 'shared') : a)),
 });

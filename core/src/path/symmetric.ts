@@ -1,3 +1,4 @@
+import { withoutMark } from './anchor';
 import { apply, applyLinear, invert, type Affine } from '../geometry/affine';
 import { boxHeight, boxOfPoints, boxWidth } from '../geometry/bounds';
 import { cubicLineIntersections } from '../geometry/intersect';
@@ -27,6 +28,7 @@ import { startAt } from './cut';
 import { freezeFlow } from './flow';
 import { insertAnchor } from './insert';
 import { pathCubics, reversePath, type Anchor, type Path } from './path';
+import { withoutForm } from './form';
 
 /** Who says what all parts become: their average, the first part, or (mirrored) the other one. */
 export type Lead = 'all' | 'one' | 'other';
@@ -117,7 +119,7 @@ function meanAnchor(anchors: readonly Anchor[]): Anchor {
     : anchors.some((a) => a.kind === 'corner')
       ? 'corner'
       : 'smooth';
-  const { equal: _equal, shared: _shared, ...bare } = first;
+  const bare = withoutMark(withoutMark(first, 'equal'), 'shared');
   const one: Anchor = {
     ...bare,
     ...mean((a) => a),
@@ -167,7 +169,7 @@ function evened(paths: readonly Path[], axis: Axis, lead: Lead, { to, flips }: P
       });
     }
   return paths.map((path, p) => {
-    const { form: _gone, ...bare } = path;
+    const bare = withoutForm(path);
     return { ...bare, anchors: done[p] as Anchor[] };
   });
 }
@@ -232,7 +234,7 @@ function mirroredFrom(given: Path, axis: MirrorAxis, lead: Lead): Path {
   const weight = (h: Anchor[]): number => h.reduce((sum, a) => sum + sideOf(axis, a), 0) * wanted;
   const half = halves.reduce((a, b) => (weight(b) > weight(a) ? b : a));
   if (half.length < 2) refuse();
-  const { form: _gone, ...bare } = path;
+  const bare = withoutForm(path);
   const last = half.length - 1;
   const open = path.closed || half === halves[1];
   const anchors = half.map((a, i) => {
@@ -266,7 +268,7 @@ function turnedFrom(given: Path, axis: TurnAxis): Path {
   if (found.length !== 1) refuse();
   const put = anchored(path, found[0]!);
   const run = put.path.anchors.slice(0, put.index + 1);
-  const { form: _gone, ...bare } = put.path;
+  const bare = withoutForm(put.path);
   const anchors = run.map((a, i): Anchor => {
     if (i === 0) return { ...a, in: null };
     return i === run.length - 1 ? { ...a, ...target, kind: run[0]!.kind, out: null } : a;

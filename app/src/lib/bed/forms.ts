@@ -4,6 +4,7 @@ import {
   fittedRadii,
   formatLength,
   formPath,
+  redrawForm,
   radiusAt,
   radiusGrip,
   setPath,
@@ -88,7 +89,7 @@ export function gripRadius(desk: Desk, corner: number, start: BedPointer): Grip 
         number,
         number,
       ];
-      gesture.show(setPath(shape.id, formPath({ ...form, radii }, path.id)));
+      gesture.show(setPath(shape.id, redrawForm(path, { ...form, radii })));
       desk.beside = { at: p.sheet, text: `radius ${formatLength(r, desk.art.sheet.unit)}` };
     },
     release() {

@@ -71,7 +71,7 @@
           class="icon-button"
           aria-label="Bring {shape.name} to the top"
           title="To the top"
-          onclick={() => act('Move to the top', restack(shape.id, 'top'))}
+          onclick={() => act('Move to the top', restack([shape.id], 'top'))}
           ><ArrowUpToLine size={15} strokeWidth={1.75} /></button
         >
         <button

@@ -4,6 +4,7 @@ import {
   changeArt,
   emptyHistory,
   extend,
+  MirrotError,
   patchDocument,
   previewArt,
   record,
@@ -119,10 +120,21 @@ export class Drawing {
    * @param mergeKey changes of one key that follow each other within a second are one step
    */
   change(label: string, recipe: Recipe, looking: () => void, mergeKey = ''): boolean {
-    const change = changeArt(this.#kept, recipe);
-    if (change.patches.length === 0) return false;
+    const change = this.#changeBy(recipe);
+    if (!change || change.patches.length === 0) return false;
     this.#carryOut(label, change, looking, mergeKey);
     return true;
+  }
+
+  /** What a recipe makes of the document; null, and a word, where it cannot be. */
+  #changeBy(recipe: Recipe): Change | null {
+    try {
+      return changeArt(this.#kept, recipe);
+    } catch (error) {
+      if (!(error instanceof MirrotError)) throw error;
+      this.#host.say(error.message);
+      return null;
+    }
   }
 
   /** As `change`, by the drawing that is to be: patches say what differs. */
@@ -136,7 +148,8 @@ export class Drawing {
 
   /** As `change`, but a step also where nothing changed: what was looked at is the step. */
   mark(label: string, recipe: Recipe, looking: () => void): void {
-    this.#carryOut(label, changeArt(this.#kept, recipe), looking, '');
+    const change = this.#changeBy(recipe);
+    if (change) this.#carryOut(label, change, looking, '');
   }
 
   #carryOut(label: string, change: Change, looking: () => void, mergeKey: string): void {
@@ -177,7 +190,7 @@ export class Drawing {
     if (!open || this.#open !== open) return;
     this.#open = null;
     const from = this.#kept;
-    const change = open.recipe && changeArt(from, open.recipe);
+    const change = open.recipe && this.#changeBy(open.recipe);
     const changed = change && change.patches.length > 0;
     this.#kept = this.art = changed ? change.art : from;
     this.#host.restore({ ...this.#host.context, ...after });

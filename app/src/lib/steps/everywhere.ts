@@ -88,7 +88,7 @@ const stack: Command[] = (
   title,
   keys: [key],
   when: hasChosen,
-  run: (w) => void w.desk.change(title, together(...w.desk.choice.shapes.map((id) => restack(id, move)))),
+  run: (w) => void w.desk.change(title, restack(w.desk.choice.shapes, move)),
 }));
 
 export const EVERYWHERE: readonly Command[] = [

@@ -46,6 +46,16 @@ describe('writing SVG', () => {
     expect(alpha(10, 10)).toBe(255);
   });
 
+  it('has the hole of a line that crosses itself, as the bed has', () => {
+    const five = Array.from({ length: 5 }, (_, k) => (k * 4 * Math.PI) / 5);
+    const star = { ...squarePath(0, 0, 1, 'star'), anchors: five.map((a) => ({ x: 50 + 40 * Math.sin(a), y: 50 - 40 * Math.cos(a), kind: 'corner' as const, in: null, out: null })) }; // prettier-ignore
+    const svg = writeSvg(drawn(shape('p', 'Pentagram', { paths: [star] })));
+    // Source outside: resvg.
+    const { width, pixels } = new Resvg(svg, { fitTo: { mode: 'width', value: 189 } }).render();
+    const alpha = (x: number, y: number): number => pixels[(y * width + x) * 4 + 3]!;
+    expect([alpha(50, 50), alpha(50, 20)]).toEqual([0, 255]);
+  });
+
   it('leaves out what is hidden or paints nothing', () => {
     const art = drawn(shape('a', 'A'), shape('b', 'B', { fill: null }), shape('c', 'C', { shown: false }));
     expect([...writeSvg(art).matchAll(/<path id="([^"]+)"/g)].map((m) => m[1])).toEqual(['a']);

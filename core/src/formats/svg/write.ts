@@ -1,7 +1,7 @@
 import { drawShape } from '../../art/draw';
 import { seenSize } from '../../art/picture';
 import type { Art, Group, Layer, PlacedPicture, ShapeNode } from '../../art/schema';
-import { drawingBounds, wholePaths } from '../../art/tree';
+import { drawingBounds } from '../../art/tree';
 import { cutText } from '../../art/text';
 import { fromPx } from '../../art/units';
 import { boxHeight, boxWidth, isEmptyBox, type Box } from '../../geometry/bounds';
@@ -122,7 +122,8 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
     const drawn = drawShape(node);
     if (drawn.fill === 'none' && !drawn.stroke) return;
     const attributes = [`id="${idOf(node.name)}"`, `d="${drawn.d}"`, `fill="${drawn.fill}"`];
-    if (wholePaths(node).length > 1) attributes.push('fill-rule="evenodd"');
+    // Also one path alone may cross itself: on the bed as here, what is enclosed twice is outside.
+    if (drawn.fill !== 'none') attributes.push('fill-rule="evenodd"');
     if (drawn.stroke)
       attributes.push(
         `stroke="${drawn.stroke}"`,

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { FEWEST_SIDES, formPath, MOST_SIDES, setPath, type Form } from '@mirrot/core';
+  import { FEWEST_SIDES, redrawForm, MOST_SIDES, setPath, type Form } from '@mirrot/core';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import type { Desk } from '$lib/desk/desk.svelte';
   import LengthField from '../LengthField.svelte';
@@ -13,7 +13,7 @@
   function set(label: string, values: Partial<Form>): void {
     if (!held) return;
     const ended = desk.justEnded;
-    desk.change(label, setPath(held.shape.id, formPath({ ...held.form, ...values }, held.path.id)), {
+    desk.change(label, setPath(held.shape.id, redrawForm(held.path, { ...held.form, ...values })), {
       choice: desk.choice,
     });
     desk.justEnded = ended;
