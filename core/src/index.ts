@@ -88,7 +88,7 @@ export { insertAnchor } from './path/insert';
 export { spareAnchors, thinOut, type Thinned, type ThinOptions } from './path/thin';
 export { cutAt, mergeAnchors, startAt } from './path/cut';
 export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } from './path/spots';
-export { flowAll, flows, freezeFlow, hobbyLength, settleFlow, type FlowOptions } from './path/flow';
+export { flowAll, flows, freezeFlow, hobbyLength, deriveFlow, type FlowOptions } from './path/flow';
 export { fitCubic } from './path/fit';
 export { meantSegments, setMeantSegments } from './path/meant';
 export { crossedEdges, type Crossed } from './trace/across';
@@ -166,7 +166,7 @@ export { homography, invertHomography, project, type Homography } from './geomet
 export { warpRaster } from './picture/warp';
 export { takePhoto, takeScan, type Taken } from './picture/practice';
 export { checkQuad, measuredAspect, squareUp, type Squared } from './geometry/square';
-export { affineThrough } from './geometry/register';
+export { affineThrough } from './geometry/affine-through';
 export { edgePicture, lineDrawing } from './picture/edges';
 export { levelOffer, type LevelOffer } from './picture/level';
 export { greyPicture } from './picture/lightness';
@@ -212,7 +212,7 @@ export { DEEPEST_GROUP, MOST_ANCHORS, MOST_CHARACTERS, MOST_SHAPES } from './art
 export { patchDocument, type Patched } from './art/patch';
 export { same } from './art/same';
 export { cutText, fitName, nameSchema, noteSchema } from './art/text';
-export * from './art/edit';
+export * from './art/edits';
 export { drawnData, drawShape, lineRuns, type Drawn } from './art/draw';
 export {
   canExtend,

@@ -1,4 +1,4 @@
-import { flattenPath, formatPathData, seeded, settleFlow, type Path, type Point } from '@mirrot/core';
+import { flattenPath, formatPathData, seeded, deriveFlow, type Path, type Point } from '@mirrot/core';
 import { ellipse, type Original, type OriginalShape } from './original';
 
 // A striped gourd on linen by a window. The mosaic's pieces follow its stripes and go round it.
@@ -17,7 +17,7 @@ const SIDE: readonly Point[] = [
   { x: 70, y: 1424 },
 ];
 const flowing = (p: Point): Path['anchors'][number] => ({ ...p, kind: 'flowing', in: null, out: null });
-const BODY: Path = settleFlow({
+const BODY: Path = deriveFlow({
   id: 'body',
   closed: true,
   anchors: [
@@ -77,7 +77,7 @@ function stripe(from: number, to: number, seed: number): string {
     closed: true,
     anchors: [...edge(from), ...edge(to).reverse()].map((p) => ({ ...p, kind: 'flowing', in: null, out: null })),
   };
-  return formatPathData([settleFlow(path)]);
+  return formatPathData([deriveFlow(path)]);
 }
 const STRIPES = [[-0.93, -0.78], [-0.62, -0.46], [-0.24, -0.06], [0.14, 0.31], [0.5, 0.66], [0.8, 0.94]].map(
   ([a, b], i) => stripe(a!, b!, 5 + i),

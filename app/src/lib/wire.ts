@@ -1,4 +1,4 @@
-import { FARTHEST, fitName, nameSchema, toPx, UNITS, type Art, type Noted } from '@mirrot/core';
+import { FARTHEST_COORDINATE, fitName, nameSchema, toPx, UNITS, type Art, type Noted } from '@mirrot/core';
 import { z } from 'zod';
 import { MOST_PATCHES } from './limits';
 
@@ -12,7 +12,7 @@ const LEAST_SHEET = 0.01;
 export const sheetRequest = z
   .strictObject({ width: size, height: size, unit: z.enum(UNITS) })
   .refine(
-    (s) => Math.max(toPx(s.width, s.unit), toPx(s.height, s.unit)) <= FARTHEST,
+    (s) => Math.max(toPx(s.width, s.unit), toPx(s.height, s.unit)) <= FARTHEST_COORDINATE,
     'The sheet is too large.',
   )
   .refine(

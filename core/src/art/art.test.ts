@@ -8,7 +8,7 @@ import { artSchema, readArt } from './check';
 import { drawnData, lineRuns } from './draw';
 import { pathCubics, type Path } from '../path/path';
 import { parsePathData } from '../path/data';
-import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, releaseAxis, removePicture, restack, setAxis, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edit'; // prettier-ignore
+import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, releaseAxis, removePicture, restack, setAxis, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edits'; // prettier-ignore
 import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape, ART_VERSION } from './schema';
 import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';

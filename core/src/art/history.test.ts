@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../testing';
 import { applyChecked, changeArt, type Recipe } from './change';
-import { setNode, addNode, styleShapes } from './edit';
+import { setNode, addNode, styleShapes } from './edits';
 import { canExtend, emptyHistory, extend, recall, record, redo, undo, type History, type Moved, type Noted } from './history'; // prettier-ignore
 import { mergeArt } from './merge';
 import type { Art } from './schema';

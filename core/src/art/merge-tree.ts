@@ -1,5 +1,5 @@
-import { settleAbout } from '../path/axis';
-import { settleFlow } from '../path/flow';
+import { deriveAbout } from '../path/axis';
+import { deriveFlow } from '../path/flow';
 import { keepForm } from '../path/form';
 import type { Path } from '../path/path';
 import { holdShared, shares } from '../path/share';
@@ -161,7 +161,7 @@ export function mergeTree(base: Art, mine: Art, theirs: Art, names: Set<string>)
     const shape = parent ? (mineNodes.get(parent) ?? theirNodes.get(parent)) : undefined;
     const axis = (shape as Shape | undefined)?.axis;
     const next = shares(path) ? holdShared(path) : path;
-    return keepForm(axis ? settleAbout(next, axis) : settleFlow(next));
+    return keepForm(axis ? deriveAbout(next, axis) : deriveFlow(next));
   };
   const layers = listOf(null).map((id) => build(id) as Layer);
   return layers.length > 0 ? layers : mine.layers;

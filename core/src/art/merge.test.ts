@@ -3,7 +3,7 @@ import { corner, type Path } from '../path/path';
 import { seeded, squarePath } from '../testing';
 import { changeArt, type Recipe } from './change';
 import { readArt } from './check';
-import { addChip, addNode, addPicture, freeHole, makeHole, removeNodes, setNode, setPath, setSheet, styleShapes, together } from './edit'; // prettier-ignore
+import { addChip, addNode, addPicture, freeHole, makeHole, removeNodes, setNode, setPath, setSheet, styleShapes, together } from './edits'; // prettier-ignore
 import { mergeArt } from './merge';
 import { mergeOrder } from './order';
 import { placedPicture, type Art } from './schema';

@@ -4,7 +4,7 @@ import { seeded } from '../testing';
 import { applyChecked, applyForeignPatches, changeArt, type Patch } from './change';
 import { checkChange, holdingsOf, readArt } from './check';
 import { artDifference } from './difference';
-import { addNode } from './edit';
+import { addNode } from './edits';
 import { DEEPEST_GROUP, MOST_SHAPES } from './limits';
 import { patchDocument } from './patch';
 import type { Group, Shape } from './schema';

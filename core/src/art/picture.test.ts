@@ -17,7 +17,7 @@ import {
   setGuide,
   shiftAll,
   together,
-} from './edit';
+} from './edits';
 import { migrateArt } from './migrate';
 import { fitOnSheet, followPicture, picturePpi, pictureMove, seenBox, seenSize, shownCorners, squareMap, tracedOn } from './picture'; // prettier-ignore
 import { ART_VERSION, emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from './schema';

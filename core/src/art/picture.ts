@@ -5,7 +5,7 @@ import type { Point } from '../geometry/vector';
 import type { Path } from '../path/path';
 import { projectPath } from '../path/project';
 import type { Recipe } from './change';
-import { mapWithPicture, releaseAxis, setPaths, together } from './edit';
+import { mapWithPicture, releaseAxis, setPaths, together } from './edits';
 import type { Art, PlacedPicture, Shape, Sheet } from './schema';
 import { shapeBounds, shapesOf, wholePaths } from './tree';
 import { PX_PER } from './units';

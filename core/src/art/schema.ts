@@ -13,10 +13,10 @@ import { UNITS } from './units';
 export const ART_VERSION = 5;
 
 /** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
-export const FARTHEST = 1e6;
+export const FARTHEST_COORDINATE = 1e6;
 
-const coordinate = z.number().min(-FARTHEST).max(FARTHEST);
-const length = z.number().positive().max(FARTHEST);
+const coordinate = z.number().min(-FARTHEST_COORDINATE).max(FARTHEST_COORDINATE);
+const length = z.number().positive().max(FARTHEST_COORDINATE);
 const id = z
   .string()
   .min(1)
@@ -44,7 +44,7 @@ const placementSchema = z
   .refine(([a, b, c, d]) => a * d - b * c !== 0, 'A placement must not flatten what it places.');
 
 const angle = z.number().min(-7).max(7);
-const extent = z.number().min(0).max(FARTHEST);
+const extent = z.number().min(0).max(FARTHEST_COORDINATE);
 
 const formSchema = z.strictObject({
   kind: z.enum(FORM_KINDS),
@@ -187,7 +187,7 @@ const gridSchema = z.strictObject({ shown: z.boolean(), step: z.number().min(0.0
 const chipSchema = z.strictObject({ id, name: noteSchema, hex });
 
 /** A sheet's width or height, sheet pixels: a hundredth at least, so that what is drawn on it can be seen at all. */
-const sheetLength = z.number().min(0.01).max(FARTHEST);
+const sheetLength = z.number().min(0.01).max(FARTHEST_COORDINATE);
 
 const sheetSchema = z.strictObject({
   width: sheetLength,

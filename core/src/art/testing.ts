@@ -1,6 +1,6 @@
 import { squarePath } from '../testing';
 import { changeArt, type Recipe } from './change';
-import { addChip, addLayer, addNode, removeNodes, setNode, setPath, styleShapes, setSheet } from './edit';
+import { addChip, addLayer, addNode, removeNodes, setNode, setPath, styleShapes, setSheet } from './edits';
 import { emptyArt, type Art, type Group, type Shape } from './schema';
 import { findShape, shapesOf } from './tree';
 

@@ -10,7 +10,7 @@ export interface Crossing {
 }
 
 /** More leaf pairs than this mean that the curves run along each other: there is no crossing to name. */
-const MOST = 200;
+const MOST_LEAF_PAIRS = 200;
 
 /** Newton's method on A(t) = B(u); null when it leaves both curves or does not settle. */
 function polish(a: Cubic, b: Cubic, t: number, u: number, size: number): Crossing | null {
@@ -44,7 +44,7 @@ export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
   const found: Crossing[] = [];
   let leaves = 0;
   const search = (p: Cubic, q: Cubic, t0: number, t1: number, u0: number, u1: number): void => {
-    if (leaves > MOST || !boxesMeet(boxOfPoints(p), boxOfPoints(q))) return;
+    if (leaves > MOST_LEAF_PAIRS || !boxesMeet(boxOfPoints(p), boxOfPoints(q))) return;
     if (t1 - t0 < 1 / 512 && u1 - u0 < 1 / 512) {
       leaves++;
       // From the middle and from each end: two crossings within one leaf are each nearest to another of them.
@@ -74,7 +74,7 @@ export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
     search(p2, q2, t, t1, u, u1);
   };
   search(a, b, 0, 1, 0, 1);
-  return leaves > MOST ? [] : found.sort((x, y) => x.t - y.t);
+  return leaves > MOST_LEAF_PAIRS ? [] : found.sort((x, y) => x.t - y.t);
 }
 
 /** Where a cubic crosses the endless line through `at` in direction `along` (a unit vector). */

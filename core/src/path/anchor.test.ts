@@ -4,7 +4,7 @@ import { anchor } from '../testing';
 import { MARKS, type Anchor } from './anchor';
 import { mirrorPath } from './axis';
 import { cutAt, mergeAnchors, startAt } from './cut';
-import { flowAll, settleFlow } from './flow';
+import { flowAll, deriveFlow } from './flow';
 import { formPath, redrawForm, type Form } from './form';
 import { moveHandle, setAnchorKind, setEqualLengths } from './handle';
 import { insertAnchor } from './insert';
@@ -51,7 +51,7 @@ describe('what becomes of an anchor’s marks', () => {
     ['unequal again', () => all(setEqualLengths(ring, 2, false)), 'pms'],
     ['its segment pulled', () => all(pullSegment(ring, 2, 0.5, { x: 26, y: 9 })), 'epms'],
     ['pulled, neighbours left', () => all(pullSegment(ring, 2, 0.5, { x: 26, y: 9 }, { leaveNeighbours: true })), 'pms'], // prettier-ignore
-    ['flowing, and all flowing again', () => all(settleFlow(setAnchorKind(ring, 2, 'flowing'))), 'pms'],
+    ['flowing, and all flowing again', () => all(deriveFlow(setAnchorKind(ring, 2, 'flowing'))), 'pms'],
     ['all made flowing', () => all(flowAll(ring, { sharpest: 3 })), 'pms'],
     ['a ring opened at it', () => cutAt(ring, 2, 'q'), 'eeppms'],
     ['a line cut at it', () => cutAt(line, 2, 'q'), 'eeppmss'],

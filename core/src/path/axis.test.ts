@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addNode, makeHole, mapShape, releaseAxis, setAxis, setPath } from '../art/edit';
+import { addNode, makeHole, mapShape, releaseAxis, setAxis, setPath } from '../art/edits';
 import { changeArt } from '../art/change';
 import { drawShape } from '../art/draw';
 import { readArt } from '../art/check';
@@ -7,7 +7,7 @@ import { emptyArt, type Shape } from '../art/schema';
 import { findShape, shapeBounds, shapeHas, wholePaths } from '../art/tree';
 import { rotation, scaling, translation } from '../geometry/affine';
 import { anchor, pathOf, squarePath } from '../testing';
-import { axisMaps, mirrorPath, settleAbout, spreadPath, type Axis, type MirrorAxis } from './axis';
+import { axisMaps, mirrorPath, deriveAbout, spreadPath, type Axis, type MirrorAxis } from './axis';
 import { pathArea, pathCubics, pathLength, reversePath } from './path';
 
 const upright: MirrorAxis = { kind: 'mirror', x: 50, y: 0, angle: Math.PI / 2 };
@@ -65,7 +65,7 @@ describe('mirrored about an axis', () => {
       anchor(80, 50),
       anchor(50, 90, [5, -5]),
     ]);
-    const settled = settleAbout(slanted, upright);
+    const settled = deriveAbout(slanted, upright);
     expect(settled.anchors[0]!.out!.y).toBeCloseTo(0, 12);
     expect(Math.hypot(settled.anchors[0]!.out!.x, settled.anchors[0]!.out!.y)).toBeCloseTo(25, 12);
     expect(settled.anchors[2]!.in).toEqual({ x: 5, y: -5 });
@@ -80,7 +80,7 @@ describe('mirrored about an axis', () => {
         [50, 90],
       ].map(([x, y]) => anchor(x!, y!, null, null, 'flowing')),
     );
-    const settled = settleAbout(flowing, upright);
+    const settled = deriveAbout(flowing, upright);
     expect(settled.anchors[0]!.out!.y).toBeCloseTo(0, 9);
     expect(settled.anchors[3]!.in!.y).toBeCloseTo(0, 9);
     const [whole] = spreadPath(settled, upright);
@@ -115,7 +115,7 @@ describe('turned about a centre', () => {
       anchor(50, 20, null, [10, 0], 'smooth'),
       anchor(end.x, end.y, [-3, -9], null, 'smooth'),
     ]);
-    const settled = settleAbout(arc, turn(3));
+    const settled = deriveAbout(arc, turn(3));
     const [whole] = spreadPath(settled, turn(3));
     expect(whole!.anchors).toHaveLength(3);
     for (const a of whole!.anchors) expect(a.in!.x * a.out!.y - a.in!.y * a.out!.x).toBeCloseTo(0, 9);

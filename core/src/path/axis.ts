@@ -1,6 +1,6 @@
 import { about, applyLinear, apply, IDENTITY, invert, rotation, type Affine } from '../geometry/affine';
 import { cross, distance, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
-import { settleFlow } from './flow';
+import { deriveFlow } from './flow';
 import { reversePath, transformPath, withAnchor, type Anchor, type Path } from './path';
 import { withoutForm } from './form';
 
@@ -128,7 +128,7 @@ function squareTo(axis: MirrorAxis, a: Anchor): Anchor {
 }
 
 /** Settles a drawn path with its other parts in mind: what flows flows round all of it, what meets the axis stays smooth across. */
-export function settleAbout(path: Path, axis: Axis): Path {
+export function deriveAbout(path: Path, axis: Axis): Path {
   const n = path.anchors.length;
   let settled = path;
   if (axis.kind === 'mirror' && !path.closed)
@@ -137,11 +137,11 @@ export function settleAbout(path: Path, axis: Axis): Path {
       if (liesOn(axis, a)) settled = withAnchor(settled, i, squareTo(axis, a));
     }
   if (axis.kind === 'turn' && !path.closed && n > 1) settled = smoothSeam(settled, axis);
-  if (path.closed) return settleFlow(settled);
+  if (path.closed) return deriveFlow(settled);
   if (!settled.anchors.some((a) => a.kind === 'flowing')) return settled;
   const { paths, offset, meets } = spread(settled, axis);
-  if (paths.length > 1) return settleFlow(settled);
-  const whole = settleFlow(paths[0]!).anchors;
+  if (paths.length > 1) return deriveFlow(settled);
+  const whole = deriveFlow(paths[0]!).anchors;
   const anchors = settled.anchors.map((a, i): Anchor => {
     const from = whole[(offset + i) % whole.length]!;
     const outer = meets && ((i === 0 && 'in') || (i === n - 1 && 'out'));

@@ -75,7 +75,7 @@ const STRAIGHT = Math.cos((2.5 * Math.PI) / 180);
 /** Rounds of refinement in a fit. */
 const TRIAL = 6;
 
-const some = (run: Run, from: number, count: number, most: number): Point[] => {
+const samplePoints = (run: Run, from: number, count: number, most: number): Point[] => {
   const n = run.points.length;
   const steps = Math.min(count, most);
   return Array.from(
@@ -94,7 +94,7 @@ function stretchOff(
   cubic: Cubic,
   limit: number,
 ): { worst: number; mean: number } {
-  const points = some(run, from, count, JUDGED);
+  const points = samplePoints(run, from, count, JUDGED);
   let [worst, sum, t] = [0, 0, 0];
   for (let i = 0; i < points.length; i++) {
     const p = points[i]!;
@@ -146,7 +146,7 @@ function fitWithin(run: Run, from: number, count: number, options: StretchOption
   const turns = run.corners.has(end) || (!run.closed && end === n - 1);
   const back = turns ? null : runTangent(run, from + count, 0, about);
   const arrive = options.arrive ?? (back && negate(back));
-  const points = some(run, from, count, FITTED);
+  const points = samplePoints(run, from, count, FITTED);
   const cubic = fitCubic(points, leave, arrive, TRIAL);
   return { cubic, count, ...stretchOff(run, from, count, cubic, limit) };
 }

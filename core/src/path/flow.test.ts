@@ -3,7 +3,7 @@ import { CIRCLE_HANDLE, cubicDerivative, cubicPoint } from '../geometry/cubic';
 import { cross, distance, dot, length } from '../geometry/vector';
 import { rotation, scaling, compose } from '../geometry/affine';
 import { anchor, pathOf, seeded } from '../testing';
-import { flowAll, flows, freezeFlow, freezeSegment, hobbyLength, settleFlow } from './flow';
+import { flowAll, flows, freezeFlow, freezeSegment, hobbyLength, deriveFlow } from './flow';
 import { moveHandle } from './handle';
 import { insertAnchor } from './insert';
 import { pullSegment } from './pull';
@@ -27,7 +27,7 @@ describe('flowing anchors', () => {
 
   it('make a circle of four points: handles 0.5523 of the radius', () => {
     const r = 50;
-    const circle = settleFlow(pathOf([flow(r, 0), flow(0, r), flow(-r, 0), flow(0, -r)], true));
+    const circle = deriveFlow(pathOf([flow(r, 0), flow(0, r), flow(-r, 0), flow(0, -r)], true));
     for (const a of circle.anchors) {
       expect(length(a.out!) / r).toBeCloseTo(CIRCLE_HANDLE, 3);
       expect(Math.abs(dot(a.out!, a))).toBeLessThan(1e-9);
@@ -37,7 +37,7 @@ describe('flowing anchors', () => {
   });
 
   it('make an arc of a circle of three points with free ends', () => {
-    const arc = settleFlow(pathOf([flow(-30, 0), flow(0, -30), flow(30, 0)]));
+    const arc = deriveFlow(pathOf([flow(-30, 0), flow(0, -30), flow(30, 0)]));
     for (const c of pathCubics(arc))
       for (let t = 0; t <= 1; t += 0.1) expect(Math.abs(length(cubicPoint(c, t)) - 30)).toBeLessThan(0.05);
   });
@@ -45,7 +45,7 @@ describe('flowing anchors', () => {
   it('keep mock curvature the same on both sides, handles in one line', () => {
     for (let i = 0; i < 40; i++) {
       const closed = i % 2 === 0;
-      const path = settleFlow(pathOf(Array.from({ length: 3 + (i % 6) }, (_, k) => flow(k * 40 + random() * 30, random() * 120)), closed)); // prettier-ignore
+      const path = deriveFlow(pathOf(Array.from({ length: 3 + (i % 6) }, (_, k) => flow(k * 40 + random() * 30, random() * 120)), closed)); // prettier-ignore
       const cubics = pathCubics(path);
       path.anchors.forEach((a, k) => {
         if (!closed && (k === 0 || k === path.anchors.length - 1)) return;
@@ -66,7 +66,7 @@ describe('flowing anchors', () => {
   });
 
   it('leave a smooth neighbour in its direction, a straight segment in its own, and keep what does not flow', () => {
-    const path = settleFlow(
+    const path = deriveFlow(
       pathOf([anchor(0, 0), anchor(50, 0, null, null, 'smooth'), flow(90, 40), anchor(140, 40, null, [20, 20], 'smooth'), anchor(200, 90, [-20, 0])]), // prettier-ignore
     );
     expect(segmentIsLine(path, 0)).toBe(true);
@@ -79,38 +79,38 @@ describe('flowing anchors', () => {
 
   it('turn and grow with the path', () => {
     const map = compose(rotation(0.7), scaling(2.5));
-    const path = settleFlow(pathOf([flow(0, 0), flow(40, 30), flow(90, 10)]));
-    const [one, other] = [settleFlow(transformPath(path, map)), transformPath(path, map)];
+    const path = deriveFlow(pathOf([flow(0, 0), flow(40, 30), flow(90, 10)]));
+    const [one, other] = [deriveFlow(transformPath(path, map)), transformPath(path, map)];
     one.anchors.forEach((a, i) => {
       if (a.out) expect(distance(a.out, other.anchors[i]!.out!)).toBeLessThan(1e-9);
     });
   });
 
   it('are defined at the edges: none, one, two, on one spot, closed on two', () => {
-    expect(settleFlow(pathOf([])).anchors).toEqual([]);
-    expect(settleFlow(pathOf([flow(1, 2)])).anchors).toEqual([flow(1, 2)]);
-    const two = settleFlow(pathOf([flow(0, 0), flow(30, 0)]));
+    expect(deriveFlow(pathOf([])).anchors).toEqual([]);
+    expect(deriveFlow(pathOf([flow(1, 2)])).anchors).toEqual([flow(1, 2)]);
+    const two = deriveFlow(pathOf([flow(0, 0), flow(30, 0)]));
     expect(distance(cubicPoint(segmentCubic(two, 0), 0.5), { x: 15, y: 0 })).toBeLessThan(1e-9);
     for (const closed of [true, false])
-      for (const a of settleFlow(pathOf([flow(0, 0), flow(0, 0), flow(30, 5), flow(30, 5)], closed)).anchors)
+      for (const a of deriveFlow(pathOf([flow(0, 0), flow(0, 0), flow(30, 5), flow(30, 5)], closed)).anchors)
         for (const h of [a.in, a.out]) expect(h === null || Number.isFinite(h.x + h.y)).toBe(true);
-    for (const a of settleFlow(pathOf([flow(0, 0), flow(30, 0)], true)).anchors)
+    for (const a of deriveFlow(pathOf([flow(0, 0), flow(30, 0)], true)).anchors)
       expect(Number.isFinite(a.out!.x)).toBe(true);
     const plain = pathOf([anchor(0, 0), anchor(5, 5)]);
-    expect(settleFlow(plain)).toBe(plain);
+    expect(deriveFlow(plain)).toBe(plain);
     expect(flows(plain)).toBe(false);
   });
 });
 
 describe('what touches a flowing anchor', () => {
-  const path = settleFlow(pathOf([flow(0, 0), flow(40, 30), flow(90, 10), flow(120, 60)]));
+  const path = deriveFlow(pathOf([flow(0, 0), flow(40, 30), flow(90, 10), flow(120, 60)]));
 
   it('freezes it: a handle that is turned, a segment that is pulled', () => {
     const turned = moveHandle(path, 1, 'out', { x: 60, y: 60 });
     expect(turned.anchors.map((a) => a.kind)).toEqual(['flowing', 'smooth', 'smooth', 'flowing']);
     const pulled = pullSegment(path, 2, 0.5, { x: 110, y: 20 });
     expect(pulled.anchors.map((a) => a.kind)).toEqual(['flowing', 'flowing', 'smooth', 'smooth']);
-    const again = settleFlow(pulled);
+    const again = deriveFlow(pulled);
     expect(distance(cubicPoint(segmentCubic(again, 2), 0.5), { x: 110, y: 20 })).toBeLessThan(1e-9);
     expect(freezeSegment(freezeFlow(path), 0)).toEqual(freezeFlow(path));
   });
@@ -118,12 +118,12 @@ describe('what touches a flowing anchor', () => {
   it('stretching it one way freezes it, so that the curve is the stretched one', () => {
     const wide = transformPath(path, [2, 0, 0, 1, 0, 0]);
     expect(wide.anchors.every((a) => a.kind === 'smooth')).toBe(true);
-    expect(settleFlow(wide)).toBe(wide);
+    expect(deriveFlow(wide)).toBe(wide);
     expect(transformPath(path, [-1, 0, 0, 1, 0, 0]).anchors[0]!.kind).toBe('flowing');
   });
 
   it('adding an anchor leaves the line where it was', () => {
-    const more = settleFlow(insertAnchor(path, 1, 0.4));
+    const more = deriveFlow(insertAnchor(path, 1, 0.4));
     expect(
       distance(cubicPoint(segmentCubic(more, 1), 1), cubicPoint(segmentCubic(path, 1), 0.4)),
     ).toBeLessThan(1e-9);
@@ -171,8 +171,8 @@ describe('flowing all', () => {
 
 it('a flowing path is the same line when it is run the other way', () => {
   const points = [flow(0, 0), flow(35, 40), flow(90, 5), flow(130, 70)];
-  const there = settleFlow(pathOf(points));
-  const back = settleFlow(pathOf([...points].reverse()));
+  const there = deriveFlow(pathOf(points));
+  const back = deriveFlow(pathOf([...points].reverse()));
   there.anchors.forEach((a, i) => {
     const b = back.anchors[points.length - 1 - i]!;
     for (const [one, other] of [
@@ -199,15 +199,15 @@ describe('flow at its edges', () => {
       anchor(50, 0, null, null, 'flowing'),
       anchor(100, 0, [10, 0], [-10, 0], 'smooth'),
     ]);
-    for (const a of settleFlow(away).anchors)
+    for (const a of deriveFlow(away).anchors)
       for (const h of [a.in, a.out]) if (h) expect(Number.isFinite(h.x + h.y)).toBe(true);
   });
 
   it('stays near where an anchor of it is taken away: what is refitted does not flow again', () => {
-    const wave = settleFlow(
+    const wave = deriveFlow(
       pathOf(Array.from({ length: 9 }, (_, i) => anchor(20 * i, 12 * Math.sin(i), null, null, 'flowing'))),
     );
-    const less = settleFlow(removeAnchors(wave, [4])!);
+    const less = deriveFlow(removeAnchors(wave, [4])!);
     const worst = Math.max(...flattenPath(wave, 0.05).map((p) => nearestOnPath(less, p)!.distance));
     const refitted = removeAnchors(freezeFlow(wave), [4])!;
     const best = Math.max(...flattenPath(wave, 0.05).map((p) => nearestOnPath(refitted, p)!.distance));

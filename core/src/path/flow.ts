@@ -96,7 +96,7 @@ export const flows = (path: Path): boolean => path.anchors.some((a) => a.kind ==
  * Works out the handles of all flowing segments anew. Anything else is left as it is; a path without flowing anchors
  * comes back itself.
  */
-export function settleFlow(path: Path): Path {
+export function deriveFlow(path: Path): Path {
   if (!flows(path)) return path;
   const n = path.anchors.length;
   const flowing = (i: number | null): boolean => i !== null && path.anchors[i]!.kind === 'flowing';
@@ -203,7 +203,7 @@ const STRAIGHT = 0.03;
  * Makes anchors flow, except where the line turns more sharply than asked; straight runs (two or more straight
  * segments in one line) stay straight, and what joins them leaves in their direction.
  *
- * @returns the path with its flow settled, itself where nothing can flow; ends of an open path stay as they are
+ * @returns the path with its flow worked out, itself where nothing can flow; ends of an open path stay as they are
  */
 export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
   const n = path.anchors.length;
@@ -234,5 +234,5 @@ export function flowAll(path: Path, { sharpest, only }: FlowOptions): Path {
     return withHandles(withoutMark(a, 'equal'), 'flowing', a.in, a.out);
   });
   if (!changed) return path;
-  return settleFlow({ ...path, anchors });
+  return deriveFlow({ ...path, anchors });
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addNode, mapShape, setPath } from '../art/edit';
+import { addNode, mapShape, setPath } from '../art/edits';
 import { changeArt } from '../art/change';
 import { readArt } from '../art/check';
 import { emptyArt, type Shape } from '../art/schema';

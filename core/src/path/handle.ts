@@ -70,7 +70,7 @@ export function moveHandle(path: Path, i: number, side: HandleSide, to: Point, b
 
 /**
  * Turns an anchor's kind. To corner: nothing moves, the handles are merely free. To flowing: its handles are for
- * `settleFlow` to work out. To smooth: both handles turn
+ * `deriveFlow` to work out. To smooth: both handles turn
  * onto their common direction, lengths kept; a lone handle turns onto the straight segment opposite, which stays
  * straight; an anchor between two straight segments gets handles of a third of each side along the direction
  * from its neighbour before to its neighbour after.

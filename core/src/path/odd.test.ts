@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { circlePath, anchor, pathOf, squarePath } from '../testing';
 import { cutAt, mergeAnchors, startAt } from './cut';
-import { flowAll, settleFlow } from './flow';
+import { flowAll, deriveFlow } from './flow';
 import { moveHandle, setAnchorKind, setEqualLengths, turnHandles } from './handle';
 import { insertAnchor } from './insert';
 import {
@@ -49,7 +49,7 @@ const WAYS: Readonly<Record<string, (p: Path, i: number, s: number, size: number
   pull: (p, _, s, size) => (segmentCount(p) > 0 ? [pullSegment(p, s, 0.3, { x: 3 * size, y: -2 * size }), pullSegment(p, s, 0.7, { x: 0, y: 0 }, { keepDirections: true })] : [p]),
   'turn a handle': (p, i, _, size) => [moveHandle(p, i, 'out', { x: size, y: size }), moveHandle(p, i, 'in', p.anchors[i]!)],
   'turn handles': (p) => [turnHandles(p, p.anchors.map((_, k) => k), 'in', 1, 2)],
-  'turn the kind': (p, i) => (['corner', 'smooth', 'flowing'] as const).map((k) => settleFlow(setAnchorKind(p, i, k))),
+  'turn the kind': (p, i) => (['corner', 'smooth', 'flowing'] as const).map((k) => deriveFlow(setAnchorKind(p, i, k))),
   'equal lengths': (p, i) => [setEqualLengths(p, i, true), setEqualLengths(p, i, false)],
   add: (p, _, s) => (segmentCount(p) > 0 ? [insertAnchor(p, s, 0.5), insertAnchors(p, evenSpots(p, s, 3))] : [p]),
   'add where it turns': (p) => [insertAnchors(p, extremeSpots(p)), insertAnchors(p, inflectionSpots(p))],

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { changeArt, type Recipe } from '../art/change';
-import { addNode, mapShape, partShared, setPath, shareBorder, together } from '../art/edit';
+import { addNode, mapShape, partShared, setPath, shareBorder, together } from '../art/edits';
 import { readArt } from '../art/check';
 import { emptyArt, type Art, type Shape } from '../art/schema';
 import { findShape, shapesOf } from '../art/tree';

@@ -18,7 +18,7 @@ import { MirrotError } from '../error';
 import {
   axisMaps,
   mirrorMap,
-  settleAbout,
+  deriveAbout,
   spreadPath,
   type Axis,
   type MirrorAxis,
@@ -241,7 +241,7 @@ function mirroredFrom(given: Path, axis: MirrorAxis, lead: Lead): Path {
     if (i === 0 && open) return onAxis({ ...a, in: null });
     return i === last && (path.closed || half === halves[0]) ? onAxis({ ...a, out: null }) : a;
   });
-  const whole = spreadPath(settleAbout({ ...bare, closed: false, anchors }, axis), axis);
+  const whole = spreadPath(deriveAbout({ ...bare, closed: false, anchors }, axis), axis);
   return { ...whole[0]!, id: given.id };
 }
 
@@ -273,7 +273,7 @@ function turnedFrom(given: Path, axis: TurnAxis): Path {
     if (i === 0) return { ...a, in: null };
     return i === run.length - 1 ? { ...a, ...target, kind: run[0]!.kind, out: null } : a;
   });
-  const whole = spreadPath(settleAbout({ ...bare, closed: false, anchors }, axis), axis)[0]!;
+  const whole = spreadPath(deriveAbout({ ...bare, closed: false, anchors }, axis), axis)[0]!;
   return { ...(backwards ? reversePath(whole) : whole), id: given.id };
 }
 

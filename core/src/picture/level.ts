@@ -3,8 +3,8 @@ import { lightnessOf } from './lightness';
 import type { Raster } from './raster';
 
 /** How far off level is looked for, and the width of the histogram's steps; degrees. */
-const REACH = 20;
-const STEP = 0.25;
+const REACH_DEGREES = 20;
+const HISTOGRAM_STEP_DEGREES = 0.25;
 
 /** What would level the picture: an angle to turn it by, in degrees, clockwise positive, and how sure that is, 0 to 1. */
 export interface LevelOffer {
@@ -55,7 +55,7 @@ export function levelOffer(picture: Raster): LevelOffer | null {
   let calm: Uint8Array = lightnessOf(picture);
   for (let pass = 0; pass < 2; pass++) calm = boxMean(calm, width, height, 1);
   const { dx, dy } = scharr(calm, width, height);
-  const bins = Math.round((2 * REACH) / STEP) + 1;
+  const bins = Math.round((2 * REACH_DEGREES) / HISTOGRAM_STEP_DEGREES) + 1;
   const histogram = new Float64Array(bins);
   const edges: EdgePixel[] = [];
   let all = 0;
@@ -79,7 +79,7 @@ export function levelOffer(picture: Raster): LevelOffer | null {
       // Direction of the gradient, taken to the nearest axis.
       const direction = (0.5 * Math.atan2(2 * xy, xx - yy) * 180) / Math.PI;
       const degrees = direction - 90 * Math.round(direction / 90);
-      const at = Math.round((degrees + REACH) / STEP);
+      const at = Math.round((degrees + REACH_DEGREES) / HISTOGRAM_STEP_DEGREES);
       if (at < 0 || at >= bins) continue;
       histogram[at]! += strength;
       const k = y * width + x;
@@ -87,14 +87,14 @@ export function levelOffer(picture: Raster): LevelOffer | null {
     }
   if (edges.length === 0) return null;
   // Which six degrees hold most of it.
-  const half = Math.round(3 / STEP);
+  const half = Math.round(3 / HISTOGRAM_STEP_DEGREES);
   const within = (at: number): number => {
     let sum = 0;
     for (let i = Math.max(0, at - half); i <= Math.min(bins - 1, at + half); i++) sum += histogram[i]!;
     return sum;
   };
   const sums = Array.from(histogram, (_, i) => within(i));
-  const about = sums.indexOf(Math.max(...sums)) * STEP - REACH;
+  const about = sums.indexOf(Math.max(...sums)) * HISTOGRAM_STEP_DEGREES - REACH_DEGREES;
   const thin = Math.ceil(edges.length / MOST_EDGES);
   const taken = thin > 1 ? edges.filter((_, i) => i % thin === 0) : edges;
   const size = width + height;
@@ -108,6 +108,6 @@ export function levelOffer(picture: Raster): LevelOffer | null {
       if (value > most) [most, best] = [value, a];
     }
   }
-  const near = within(Math.round((best + REACH) / STEP));
+  const near = within(Math.round((best + REACH_DEGREES) / HISTOGRAM_STEP_DEGREES));
   return { degrees: best === 0 ? 0 : -best, certainty: Math.min(1, near / all) };
 }

@@ -6,7 +6,7 @@ const FINE = 8192;
 const CUBE_ROOT = Float32Array.from({ length: FINE + 1 }, (_, i) => Math.cbrt(i / FINE));
 
 /** What each byte of red, green and blue adds to the three cone responses, in steps of `CUBE_ROOT`. */
-const SHARE = [
+const CONE_SHARE_OF_BYTE = [
   [0.4122214708, 0.5363325363, 0.0514459929],
   [0.2119034982, 0.6806995451, 0.1073969566],
   [0.0883024619, 0.2817188376, 0.6299787005],
@@ -20,9 +20,9 @@ const SHARE = [
  */
 export function lightnessOf({ width, height, data }: Raster): Uint8Array {
   const out = new Uint8Array(width * height);
-  const [lr, lg, lb] = SHARE[0] as [Float32Array, Float32Array, Float32Array];
-  const [mr, mg, mb] = SHARE[1] as [Float32Array, Float32Array, Float32Array];
-  const [sr, sg, sb] = SHARE[2] as [Float32Array, Float32Array, Float32Array];
+  const [lr, lg, lb] = CONE_SHARE_OF_BYTE[0] as [Float32Array, Float32Array, Float32Array];
+  const [mr, mg, mb] = CONE_SHARE_OF_BYTE[1] as [Float32Array, Float32Array, Float32Array];
+  const [sr, sg, sb] = CONE_SHARE_OF_BYTE[2] as [Float32Array, Float32Array, Float32Array];
   for (let i = 0, k = 0; i < out.length; i++, k += 4) {
     if (data[k + 3] === 0) {
       out[i] = 255;

@@ -3,7 +3,7 @@ import { rgbToOklab } from '../colour/oklab';
 import { apply, rotation, about } from '../geometry/affine';
 import { checkQuad, measuredAspect, squareUp } from '../geometry/square';
 import { homography, project } from '../geometry/homography';
-import { affineThrough } from '../geometry/register';
+import { affineThrough } from '../geometry/affine-through';
 import { seeded } from '../testing';
 import { edgePicture, lineDrawing } from './edges';
 import { levelOffer } from './level';

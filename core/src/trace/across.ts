@@ -12,10 +12,10 @@ export interface Crossed {
   readonly between: readonly [number, number] | null;
 }
 
-const STEP = 0.25;
+const STEP_PX = 0.25;
 /** Slopes below which there is no edge, OKLab units per pixel, and the share of the strongest one it takes. */
-const LEAST = 0.012;
-const SHARE = 0.3;
+const LEAST_SLOPE = 0.012;
+const LEAST_SHARE_OF_STRONGEST = 0.3;
 
 /**
  * The edges that a line crosses, read between pixels, and the width of what lies about its middle: of a stroke drawn over,
@@ -30,7 +30,7 @@ export function crossedEdges(field: FieldTiles, from: Point, to: Point): Crossed
   if (!(long > 1)) return nothing;
   const { width, height } = field.raster;
   const u = { x: (to.x - from.x) / long, y: (to.y - from.y) / long };
-  const count = Math.min(20_000, Math.floor(long / STEP));
+  const count = Math.min(20_000, Math.floor(long / STEP_PX));
   const step = long / count;
   const at = (s: number): Point => ({ x: from.x + s * u.x, y: from.y + s * u.y });
   const strength = Float64Array.from({ length: count + 1 }, (_, k) => {
@@ -38,7 +38,10 @@ export function crossedEdges(field: FieldTiles, from: Point, to: Point): Crossed
     if (p.x < 0 || p.y < 0 || p.x > width || p.y > height) return 0;
     return Math.sqrt(Math.max(0, formBetween(field, p.x, p.y, u.x, u.y)));
   });
-  const least = Math.max(LEAST, SHARE * strength.reduce((a, b) => Math.max(a, b), 0));
+  const least = Math.max(
+    LEAST_SLOPE,
+    LEAST_SHARE_OF_STRONGEST * strength.reduce((a, b) => Math.max(a, b), 0),
+  );
   // The top of a hill is told from a pixel either side of it.
   const wide = Math.max(1, Math.round(1 / step));
   const edges: number[] = [];

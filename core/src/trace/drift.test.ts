@@ -155,7 +155,7 @@ describe('figures', () => {
     expect(all.worst).toBeCloseTo(-3, 1);
     expect(all.mean).toBeCloseTo(3 / 4, 1);
     expect(all.within).toBeCloseTo(3 / 4, 1);
-    expect(all.most).toBeCloseTo(3, 1);
+    expect(all.p95).toBeCloseTo(3, 1);
     expect(driftFigures([drift], 1, 0).mean).toBeLessThan(0.1);
     expect(driftFigures([drift], 1, 1).mean).toBeCloseTo(3, 1);
     expect(all.length).toBeCloseTo(326, 0);
@@ -177,7 +177,7 @@ describe('figures', () => {
         const long = sorted.reduce((s, { weight }) => s + weight, 0);
         let upTo = 0;
         const most = sorted.find(({ weight }) => (upTo += weight) >= 0.95 * long - 1e-9)!.size;
-        expect(driftFigures([drift], 1).most).toBe(most);
+        expect(driftFigures([drift], 1).p95).toBe(most);
       }
   });
 });

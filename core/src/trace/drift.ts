@@ -2,7 +2,7 @@ import type { Path } from '../path/path';
 import { withoutBumps } from './detail';
 import { hillTop, type FieldTiles } from './field';
 import { chainsOf, type Station } from './stations';
-import { profiles, smoothed, towards, track } from './track';
+import { profiles, smoothed, rectifyPolarity, track } from './drift-track';
 
 /** What drift follows: the border between two areas, or the middle of a drawn stroke. */
 export type Follow = 'edge' | 'middle';
@@ -45,11 +45,11 @@ export interface Drift {
 }
 
 /** Steps in which the normal is looked along, pixels; where the path is looked at in few places, longer ones do. */
-const STEP = 0.5;
+const NORMAL_STEP_PX = 0.5;
 const LONG_STEP = 1;
 const FEW = 1.5;
 /** Slopes, and bends, below which there is nothing to speak of, in OKLab units per pixel (squared). */
-const LEAST: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.006, line: 0.0025 };
+const LEAST_FORM: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.006, line: 0.0025 };
 /** A track counts where it is this many times as strong as the quiet quarter of what is seen about the path. */
 const ABOVE_NOISE = 5;
 /** Shorter tracks than this are chance, pixels. */
@@ -69,12 +69,12 @@ export function measureDrift(
   { reach, flip = false, spacing = 1, stroke = 0, detail = 0 }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
-  const step = spacing > FEW ? LONG_STEP : STEP;
+  const step = spacing > FEW ? LONG_STEP : NORMAL_STEP_PX;
   const half = Math.max(2, Math.min(80, Math.round(reach / step)));
   const wide = 2 * half + 1;
   const { chains, ring } = chainsOf(path, flip, spacing);
   const raw = chains.map((c) => profiles(c, field, half, step, stroke / 2));
-  if (field.kind === 'line') towards(raw, wide);
+  if (field.kind === 'line') rectifyPolarity(raw, wide);
   const rows = raw.map((r, i) => smoothed(r, chains[i]!.length, wide, ring));
   const values: { station: Station; value: number; strength: number }[] = [];
   const { width, height } = field.raster;
@@ -102,7 +102,7 @@ export function measureDrift(
       return { station, value: (k - half) * step + off + pulled(station.bend), strength: s(k) };
     });
     if (!ring)
-      quietEnds(
+      dropNearCorners(
         found,
         2.5 * field.blur,
         path.closed || chains.length > 1,
@@ -147,7 +147,7 @@ export function measureDrift(
  */
 function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles, reach: number): number {
   // A stroke's bend falls with the square of the blur it takes to see it.
-  const least = kind === 'line' ? LEAST.line * Math.min(1, (2.5 / blur) ** 2) : LEAST.edge;
+  const least = kind === 'line' ? LEAST_FORM.line * Math.min(1, (2.5 / blur) ** 2) : LEAST_FORM.edge;
   const grain = ABOVE_NOISE * quiet(row, wide);
   if (reach >= 4 * blur) return Math.max(least, grain);
   const tops: number[] = [];
@@ -168,7 +168,7 @@ function quiet(row: Float32Array, wide: number): number {
 }
 
 /** Takes the values near a chain's ends away where those are corners. */
-function quietEnds(
+function dropNearCorners(
   found: { station: Station; value: number }[],
   within: number,
   corners: boolean,

@@ -2,9 +2,9 @@ import type { Point } from '../geometry/vector';
 import type { Raster } from '../picture/raster';
 
 /** Levels of lightness per pixel below which there is no edge to speak of. */
-const LEAST = 4;
+const LEAST_LEVELS = 4;
 /** An edge counts when it is this strong beside the strongest one in reach. */
-const SHARE = 0.45;
+const LEAST_SHARE_OF_STRONGEST = 0.45;
 
 /**
  * The picture's edge nearest to a point: where the slope of its lightness is greatest along the slope's own direction
@@ -60,7 +60,7 @@ export function nearestEdge(raster: Raster, at: Point, reach: number): Point | n
     for (let x = 2; x + 2 < size; x++) {
       const i = y * size + x;
       const here = slope[i]!;
-      if (here < LEAST) continue;
+      if (here < LEAST_LEVELS) continue;
       const [ux, uy] = [gx[i]! / here, gy[i]! / here];
       const [before, after] = [between(x - ux, y - uy), between(x + ux, y + uy)];
       if (here < before || here <= after) continue;
@@ -72,5 +72,7 @@ export function nearestEdge(raster: Raster, at: Point, reach: number): Point | n
     }
   if (found.length === 0) return null;
   const strongest = Math.max(...found.map((f) => f.slope));
-  return found.filter((f) => f.slope >= SHARE * strongest).reduce((a, b) => (b.far < a.far ? b : a)).p;
+  return found
+    .filter((f) => f.slope >= LEAST_SHARE_OF_STRONGEST * strongest)
+    .reduce((a, b) => (b.far < a.far ? b : a)).p;
 }

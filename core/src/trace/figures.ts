@@ -7,7 +7,7 @@ export interface DriftFigures {
   /** Mean size, weighted by length; NaN where nothing is measured, as are the other figures. */
   readonly mean: number;
   /** The size that 95 % of the measured length stays within. */
-  readonly most: number;
+  readonly p95: number;
   /** The largest, signed. */
   readonly worst: number;
   /** Share of the measured length within the tolerance. */
@@ -31,7 +31,7 @@ export function driftFigures(drifts: readonly Drift[], tolerance: number, only?:
       if (size <= tolerance) inside += weight;
       if (size > Math.abs(worst)) worst = v;
     }
-  if (measured === 0) return { measured, length, mean: NaN, most: NaN, worst: NaN, within: NaN };
+  if (measured === 0) return { measured, length, mean: NaN, p95: NaN, worst: NaN, within: NaN };
   // The size that nearly all stay within: shared out into bins, so that only the one it falls into is put in order.
   const binOf = (size: number): number => Math.floor(size * ((BINS - 1) / (Math.abs(worst) || 1)));
   const each = (told: (size: number, weight: number) => void): void => {
@@ -41,7 +41,7 @@ export function driftFigures(drifts: readonly Drift[], tolerance: number, only?:
   };
   const bins = new Float64Array(BINS);
   each((size, weight) => (bins[binOf(size)]! += weight));
-  const enough = MOST * measured - 1e-9;
+  const enough = P95_SHARE * measured - 1e-9;
   let [upTo, bin] = [0, 0];
   while (bin < BINS - 1 && upTo + bins[bin]! < enough) upTo += bins[bin++]!;
   const inBin: { size: number; weight: number }[] = [];
@@ -49,10 +49,10 @@ export function driftFigures(drifts: readonly Drift[], tolerance: number, only?:
     if (binOf(size) === bin) inBin.push({ size, weight });
   });
   inBin.sort((a, b) => a.size - b.size);
-  const most = inBin.find((s) => (upTo += s.weight) >= enough)?.size ?? inBin.at(-1)?.size ?? NaN;
-  return { measured, length, mean: sum / measured, most, worst, within: inside / measured };
+  const p95 = inBin.find((s) => (upTo += s.weight) >= enough)?.size ?? inBin.at(-1)?.size ?? NaN;
+  return { measured, length, mean: sum / measured, p95, worst, within: inside / measured };
 }
 
-/** Share of the measured length that `most` tells of, and bins in which it is looked for. */
-const MOST = 0.95;
+/** Share of the measured length that `p95` tells of, and bins in which it is looked for. */
+const P95_SHARE = 0.95;
 const BINS = 256;

@@ -9,11 +9,11 @@ import {
   type Stretch,
   type StretchOptions,
 } from '../path/fit-path';
-import { LEAST } from './along';
+import { LEAST_TO_FOLLOW } from './edge-refine';
 import { strengthAt, type FieldTiles } from './field';
 import {
   ABOUT,
-  about,
+  edgeThrough,
   AHEAD,
   closedOnto,
   cornerNear,
@@ -24,8 +24,8 @@ import {
   turns,
   type Arrival,
   type Departure,
-} from './laid';
-import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './wire';
+} from './edge-run';
+import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
 export interface ReachField {
@@ -116,7 +116,7 @@ export const reachMemory = (): ReachMemory => ({ wire: null, drawn: [], key: '',
 const MOST_AT_ONCE = 5000;
 const ENOUGH_AT_ONCE = 2500;
 /** An edge farther from the pointer than this many times what attracts is not meant: pixels may be larger than that. */
-const FARTHEST = 1.25;
+const FARTHEST_IN_ATTRACTIONS = 1.25;
 /** So much of a known edge ahead of the pointer is enough not to look for more, pixels. */
 const ENOUGH = 90;
 const isStraight = ([a, b, , d]: Cubic): boolean =>
@@ -142,18 +142,18 @@ export function reach(
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
   memory.open = false;
   const small = (p: Point): Point => ({ x: p.x / ratio, y: p.y / ratio });
-  const least = LEAST[fine.kind];
+  const least = LEAST_TO_FOLLOW[fine.kind];
   const end = strongestNear(coarse, small(to?.at ?? pointer), to ? 2 : near / ratio);
   if (!end || strengthAt(coarse, end.x, end.y) < least) return null;
   const large = (p: Point): Point => ({ x: (p.x + 0.5) * ratio, y: (p.y + 0.5) * ratio });
   if (!start) {
-    const found = about(fine, large(end), hints > 0 ? AHEAD : 24);
+    const found = edgeThrough(fine, large(end), hints > 0 ? AHEAD : 24);
     if (!found) return null;
     const { run, index } = found;
     const corner = cornerNear(run, pointer, near);
     const at = corner ?? index;
     const there = corner === null ? onRun(run, at, pointer).at : run.points[at]!;
-    if (corner === null && distance(there, pointer) > FARTHEST * near) return null;
+    if (corner === null && distance(there, pointer) > FARTHEST_IN_ATTRACTIONS * near) return null;
     const ring = hints > 0 ? [...turns(run, at, null, tolerance, hints), ...turns(turnedRound(run), run.points.length - 1 - at, null, tolerance, hints)] : []; // prettier-ignore
     return { at: there, corner: corner !== null, cubic: null, straight: false, mean: 0, worst: 0, farthest: null, hints: ring, open: false }; // prettier-ignore
   }
@@ -266,7 +266,7 @@ function offered(
   if (index !== place) return answerOf(run, index, fitStretch(run, 0, index, along), longest, further);
   // It ends right at the pointer, between the places the edge was looked at.
   const { at, nearest } = onRun(run, place, pointer);
-  if (distance(at, pointer) > FARTHEST * near) return null;
+  if (distance(at, pointer) > FARTHEST_IN_ATTRACTIONS * near) return null;
   const { points } = run;
   const until = runOf([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
   return answerOf(until, nearest, fitStretch(until, 0, nearest, along), longest, further);

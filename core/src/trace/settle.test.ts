@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { cubicPoint } from '../geometry/cubic';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { parsePathData } from '../path/data';
-import { flowAll, settleFlow } from '../path/flow';
+import { flowAll, deriveFlow } from '../path/flow';
 import { setMeantSegments } from '../path/meant';
 import { nearestOnPath, pathCubics, pathLength, segmentCubic, transformPath, type Path } from '../path/path';
 import { measureDrift } from './drift';
@@ -73,7 +73,7 @@ describe('settling a rough path', () => {
   it('takes flowing anchors along and keeps them flowing', () => {
     const disc = circlePath(120, 120, 70);
     const ring = Array.from({ length: 8 }, (_, i) => anchor(120 + 72 * Math.cos(i * 0.785), 120 + 68 * Math.sin(i * 0.785))); // prettier-ignore
-    const rough = settleFlow(shaken(flowAll(pathOf(ring, true), { sharpest: 3 }), 3));
+    const rough = deriveFlow(shaken(flowAll(pathOf(ring, true), { sharpest: 3 }), 3));
     const { path } = settle(rough, fieldOf(disc), WHERE);
     expect(path.anchors.every((a) => a.kind === 'flowing')).toBe(true);
     expect(off(path, disc)).toBeLessThan(0.25);

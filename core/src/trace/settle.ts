@@ -2,7 +2,7 @@ import { cubicLength } from '../geometry/cubic';
 import { solveDamped } from '../geometry/least-squares';
 import { add, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineDirection, setAnchorKind } from '../path/handle';
-import { flows, settleFlow } from '../path/flow';
+import { flows, deriveFlow } from '../path/flow';
 import { meantSegments } from '../path/meant';
 import {
   anchorAt,
@@ -127,7 +127,7 @@ function freedoms(path: Path, anchors: boolean, only: ReadonlySet<number> | null
         segments,
         move(p, by) {
           const next = withAnchor(p, i, to(p.anchors[i]!, by));
-          if (flowing) return settleFlow(next);
+          if (flowing) return deriveFlow(next);
           const n = p.anchors.length;
           return inLine(next, [i, (i + 1) % n, (i - 1 + n) % n]);
         },

@@ -10,11 +10,11 @@ export interface StrokeWeight {
   readonly share: number;
 }
 
-const STEP = 0.25;
+const STEP_PX = 0.25;
 /** Slopes below which there is no border, OKLab units per pixel. */
-const LEAST = 0.012;
+const LEAST_SLOPE = 0.012;
 /** A border is at least this strong beside the strongest one on its side. */
-const SHARE = 0.5;
+const LEAST_SHARE_OF_STRONGEST = 0.5;
 /** Fewer places than this say nothing. */
 const FEWEST = 6;
 
@@ -48,20 +48,25 @@ export function barHalfWidth(p: number, variance: number): number {
 export function measureWeight(path: Path, field: FieldTiles, reach: number): StrokeWeight | null {
   if (!(reach > 0)) throw new RangeError(`A weight needs a reach above 0; it was ${reach}.`);
   const stations = chainsOf(path, false, 1).chains.flat();
-  const count = Math.ceil(reach / STEP);
+  const count = Math.ceil(reach / STEP_PX);
   /** Distance of the first border that way, or null. */
   const border = ({ at, n }: Station, way: 1 | -1): number | null => {
     const form = new Float64Array(count + 1);
-    formsAlong(field, at, { x: way * n.x, y: way * n.y }, 0, STEP, count + 1, form);
+    formsAlong(field, at, { x: way * n.x, y: way * n.y }, 0, STEP_PX, count + 1, form);
     const s = form.map((v) => Math.sqrt(Math.max(0, v)));
     const strongest = s.reduce((a, b) => Math.max(a, b), 0);
-    const wide = Math.round(1 / STEP);
+    const wide = Math.round(1 / STEP_PX);
     for (let k = 1; k + wide <= count; k++) {
       const here = s[k]!;
-      if (here < Math.max(LEAST, SHARE * strongest) || here < s[k - 1]! || here < s[k + 1]!) continue;
+      if (
+        here < Math.max(LEAST_SLOPE, LEAST_SHARE_OF_STRONGEST * strongest) ||
+        here < s[k - 1]! ||
+        here < s[k + 1]!
+      )
+        continue;
       const [a, b, c] = [s[Math.max(0, k - wide)]!, here, s[k + wide]!].map((v) => Math.log(Math.max(v, 1e-9))) as [number, number, number]; // prettier-ignore
       const bend = a - 2 * b + c;
-      return k * STEP + (k >= wide && bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0);
+      return k * STEP_PX + (k >= wide && bend < 0 ? Math.max(-0.5, Math.min(0.5, (a - c) / (2 * bend))) : 0);
     }
     return null;
   };

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { FARTHEST, type Point } from '@mirrot/core';
+  import { FARTHEST_COORDINATE, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { moveBetween, toBed, toSheet, uncovered, type View } from '$lib/desk/view';
   import { untrack } from 'svelte';
@@ -32,7 +32,7 @@
   /** A redraw in mid-gesture may take this share of the time at most. */
   const BUDGET = 1 / 25;
   /** Coordinates that can be pressed: half of what the document holds, so that handles fit too. */
-  const REACH = FARTHEST / 2;
+  const REACH = FARTHEST_COORDINATE / 2;
 
   let rect = { left: 0, top: 0 };
   let over: BedPointer | null = $state.raw(null);

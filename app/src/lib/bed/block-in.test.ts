@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { corner, distance, settleFlow, type Anchor, type Path } from '@mirrot/core';
+import { corner, distance, deriveFlow, type Anchor, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { flowChosen, flowKinds } from './shaping';
 import { benchWith, shapeWith, smooth, square } from './testing';
@@ -391,7 +391,7 @@ describe('flowing', () => {
 
   it('anchors follow their neighbours, and freeze when a handle is touched', () => {
     const wave = [0, 1, 2, 3].map((i): Anchor => ({ ...corner(i * 60, (i % 2) * 50), kind: 'flowing' }));
-    const b = benchWith([shapeWith('s', [settleFlow({ id: 'w', closed: false, anchors: wave })])], 'refine');
+    const b = benchWith([shapeWith('s', [deriveFlow({ id: 'w', closed: false, anchors: wave })])], 'refine');
     const before = b.shapes[0]!.paths[0]!.anchors[2]!;
     b.drag({ x: 60, y: 50 }, { x: 60, y: 90 });
     const after = b.shapes[0]!.paths[0]!.anchors[2]!;

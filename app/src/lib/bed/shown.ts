@@ -2,7 +2,7 @@ import {
   corner,
   cubicBetween,
   flows,
-  settleFlow,
+  deriveFlow,
   segmentCubic,
   type Cubic,
   type Path,
@@ -91,7 +91,7 @@ function foreseeAxis(desk: Desk, p: BedPointer): Foresight {
 
 /** The segment that closing the path would draw. */
 function closing(path: Path): Cubic {
-  const whole = settleFlow({ ...path, closed: true });
+  const whole = deriveFlow({ ...path, closed: true });
   return segmentCubic(whole, whole.anchors.length - 1);
 }
 
@@ -114,7 +114,7 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
       ...corner(at.x, at.y),
       kind: flowing ? ('flowing' as const) : ('corner' as const),
     };
-    const whole = settleFlow({ ...path, anchors: [...path.anchors, next] });
+    const whole = deriveFlow({ ...path, anchors: [...path.anchors, next] });
     return segmentCubic(whole, whole.anchors.length - 2);
   };
   const target = blockInTarget(desk, p);

@@ -96,7 +96,20 @@ type Store = IDBPDatabase<Schema>;
 
 let opened: Promise<Store> | null = null;
 function open(): Promise<Store> {
-  opened ??= openDB<Schema>('mirrot', 2, {
+  opened ??= openStore();
+  opened.catch(() => (opened = null));
+  return opened;
+}
+
+/** Opens the store; fails at once where a page of an older build holds it and will not let go. */
+const openStore = (): Promise<Store> =>
+  new Promise((resolve, reject) => {
+    openNewest(() => reject(new Error('An older page holds the store.'))).then(resolve, reject);
+  });
+
+const openNewest = (blocked: () => void): Promise<Store> =>
+  openDB<Schema>('mirrot', 2, {
+    blocked,
     async upgrade(db, from, _to, tx) {
       const visits = db.createObjectStore('visits', { keyPath: 'visit' });
       visits.createIndex('project', 'project');
@@ -140,9 +153,6 @@ function open(): Promise<Store> {
       opened = null;
     },
   });
-  opened.catch(() => (opened = null));
-  return opened;
-}
 
 const changesOf = (visit: string): IDBKeyRange => IDBKeyRange.bound([visit, 0], [visit, Infinity]);
 

@@ -1,4 +1,12 @@
-import { applyPatches, artDifference, mergeArt, recall, type Art, type History } from '@mirrot/core';
+import {
+  applyPatches,
+  ART_VERSION,
+  artDifference,
+  mergeArt,
+  recall,
+  type Art,
+  type History,
+} from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { ArtAnswer, JournalAnswer, ProjectAnswer } from '$lib/wire';
 import { getArt, getJournal, getProject, ServerError } from './api';
@@ -12,6 +20,7 @@ import {
   leftBehind,
   type KeptChange,
   type LeftBehind,
+  type SetAside,
 } from './kept-changes';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
@@ -32,16 +41,25 @@ const ofChanges = (art: Art, changes: readonly KeptChange[]): Art =>
 
 /**
  * What is still to send of what ended visits left: their changes as they were made where nothing has happened since,
- * else what is merged of them.
+ * else what is merged of them. What cannot be merged any more is set aside.
  */
-function pendingOf(left: readonly LeftBehind[], theirs: ArtAnswer): readonly KeptChange[] {
+function pendingOf(
+  left: readonly LeftBehind[],
+  theirs: ArtAnswer,
+  setAside: (visit: LeftBehind, after: Art) => void,
+): readonly KeptChange[] {
   const [only] = left;
   if (!only) return [];
   if (left.length === 1 && only.revision === theirs.revision) return only.changes;
-  const art = left.reduce(
-    (now, { art: base, changes }) => mergeArt(base, ofChanges(base, changes), now).art,
-    theirs.art,
-  );
+  const art = left.reduce((now, visit) => {
+    const mine = ofChanges(visit.art, visit.changes);
+    try {
+      return mergeArt(visit.art, mine, now).art;
+    } catch {
+      setAside(visit, mine);
+      return now;
+    }
+  }, theirs.art);
   const patches = artDifference(theirs.art, art);
   return patches.length > 0 ? [{ seq: 1, batch: newId(), change: { patches, note: null } }] : [];
 }
@@ -87,9 +105,22 @@ export async function openProject(id: string): Promise<Workplace> {
   const { project, theirs, left, away } = opening;
   const visit = newId();
   const visitOver = announceVisit(visit);
-  const pending = pendingOf(left, theirs);
-  let told: ((art: Art, replacement: Replacement) => void) | null = null;
   const store = createChangeStore(visit, project);
+  const pending = pendingOf(left, theirs, ({ art: before, changes }, after) => {
+    const aside: SetAside = {
+      id: newId(),
+      project: id,
+      at: new Date().toISOString(),
+      label: 'Changes that were not sent',
+      reason: 'They do not fit the drawing as it is now.',
+      version: ART_VERSION,
+      changes: changes.map((c) => c.change),
+      before,
+      after,
+    };
+    void store.setAside(aside).catch(() => {});
+  });
+  let told: ((art: Art, replacement: Replacement) => void) | null = null;
   const saving: Saving = createSaving({
     projectId: id,
     acknowledged: theirs.art,
@@ -103,7 +134,7 @@ export async function openProject(id: string): Promise<Workplace> {
   // Only now: what was left is in this visit's hands, in the store too.
   void saving
     .stored()
-    .then(() => forgetVisits(left.map((l) => l.visit)))
+    .then(() => (saving.storeFails ? undefined : forgetVisits(left.map((l) => l.visit))))
     .catch(() => {});
   if (away)
     desk.say('The server is away. This is the drawing as it was last seen here; what you draw is kept and sent later.', 'plain'); // prettier-ignore

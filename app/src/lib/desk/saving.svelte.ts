@@ -352,7 +352,10 @@ export function createSaving({
     },
     stored: () => storing,
     async leave(within) {
-      const all = await saving.settled(within);
+      // Away, or where someone has to decide, waiting helps nothing: it is in the store.
+      for (let waited = 0; state === 'sending' && waited < within; waited += 50)
+        await new Promise((done) => setTimeout(done, 50));
+      const all = state === 'kept';
       await storing;
       saving.stop();
       return all;

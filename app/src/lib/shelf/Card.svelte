@@ -18,7 +18,8 @@
 </script>
 
 <article class="card">
-  <a href="/projects/{project.id}" aria-label="Open {project.name}">
+  <!-- Opening begins a visit of its own: not for a pointer that only passes by. -->
+  <a href="/projects/{project.id}" aria-label="Open {project.name}" data-sveltekit-preload-data="off">
     <img src="/api/projects/{project.id}/thumb" alt="" loading="lazy" />
   </a>
   <div class="under">

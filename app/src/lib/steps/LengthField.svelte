@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { FARTHEST, fromPx, toPx, UNIT_DIGITS, type Unit } from '@mirrot/core';
+  import { FARTHEST_COORDINATE, fromPx, toPx, UNIT_DIGITS, type Unit } from '@mirrot/core';
   import NumberField from '$lib/ui/NumberField.svelte';
 
   // A length or coordinate of the document, seen and typed in the sheet's unit.
@@ -16,7 +16,7 @@
   }
   let { unit, label, name, value, least, most, change }: Props = $props();
 
-  const farthest = $derived(Math.floor(fromPx(FARTHEST / 2, unit)));
+  const farthest = $derived(Math.floor(fromPx(FARTHEST_COORDINATE / 2, unit)));
 </script>
 
 <NumberField

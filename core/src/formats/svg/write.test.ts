@@ -1,7 +1,7 @@
 import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
 import { changeArt } from '../../art/change';
-import { addNode, setNode, setSheet, together } from '../../art/edit';
+import { addNode, setNode, setSheet, together } from '../../art/edits';
 import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from '../../art/schema';
 import { toPx } from '../../art/units';
 import { circlePath, squarePath } from '../../testing';

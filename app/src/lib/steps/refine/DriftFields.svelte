@@ -56,7 +56,7 @@
     </div>
     <div>
       <dt>95 %</dt>
-      <dd>{px(figures.most)}</dd>
+      <dd>{px(figures.p95)}</dd>
     </div>
     <div>
       <dt>worst</dt>

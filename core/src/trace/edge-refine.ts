@@ -16,7 +16,7 @@ const strengthOf = (field: FieldTiles, form: number): number =>
   field.kind === 'edge' ? Math.sqrt(Math.max(0, form)) : Math.abs(form);
 
 /** Slopes of an edge field, bends of a line field, below which there is nothing to go along; OKLab units. */
-export const LEAST: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.012, line: 0.004 };
+export const LEAST_TO_FOLLOW: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.012, line: 0.004 };
 
 /** Unit direction of the edge (or stroke) at a place; null outside the picture or where there is none at all. */
 export function edgeWay(field: FieldTiles, { x, y }: Point): Point | null {
@@ -26,18 +26,18 @@ export function edgeWay(field: FieldTiles, { x, y }: Point): Point | null {
   return strength > 0 ? { x: -ny, y: nx } : null;
 }
 
-const STEP = 0.5;
+const ROW_STEP_PX = 0.5;
 
 /** The row of strengths looked at last: this is asked for hundreds of times in a move of the pointer. */
 let row = new Float64Array(64);
 
 /** Where along the normal the edge is strongest, the nearer of two as good, and how strong; between the steps by a parabola. */
 function peakAcross(field: FieldTiles, p: Point, n: Point, reach: number): { off: number; strength: number } {
-  const half = Math.ceil(reach / STEP);
+  const half = Math.ceil(reach / ROW_STEP_PX);
   // Two steps more to either side, for the top of the hill.
   const count = 2 * half + 5;
   if (row.length < count) row = new Float64Array(count);
-  formsAlong(field, p, n, -(half + 2) * STEP, STEP, count, row);
+  formsAlong(field, p, n, -(half + 2) * ROW_STEP_PX, ROW_STEP_PX, count, row);
   for (let i = 0; i < count; i++) row[i] = strengthOf(field, row[i]!);
   let best = half + 2;
   let most = -1;
@@ -52,7 +52,7 @@ function peakAcross(field: FieldTiles, p: Point, n: Point, reach: number): { off
   while (best > 2 && row[best - 1]! > row[best]!) best--;
   while (best < count - 3 && row[best + 1]! > row[best]!) best++;
   const off = hillTop(row[best - 2]!, row[best]!, row[best + 2]!);
-  return { off: (best - half - 2 + off) * STEP, strength: row[best]! };
+  return { off: (best - half - 2 + off) * ROW_STEP_PX, strength: row[best]! };
 }
 
 /** Points at even lengths along a polyline, the first and last kept. */
@@ -182,7 +182,7 @@ const NEAR = 6;
 const SIDE = 16;
 /** Between two sides that run together their blurs mingle up to here, pixels. */
 const MINGLED = 3.5;
-const FARTHEST = 18;
+const FARTHEST_MINGLED_PX = 18;
 /** An edge turns sharply where its two sides, drawn on, meet at more than this. */
 const SHARP = (28 * Math.PI) / 180;
 
@@ -206,7 +206,7 @@ function drawnOn(
 
 /** How far from a corner that turns so much its two sides' blurs mingle, pixels. */
 export const mingledWithin = (turn: number): number =>
-  Math.min(FARTHEST, MINGLED / Math.max(0.1, Math.cos(turn / 2)));
+  Math.min(FARTHEST_MINGLED_PX, MINGLED / Math.max(0.1, Math.cos(turn / 2)));
 
 /**
  * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the

@@ -30,7 +30,7 @@ export function profiles(
 }
 
 /** Of a line field: bright strokes bend down, dark ones up; the whole path follows whichever is stronger. */
-export function towards(rows: Float32Array[], wide: number): void {
+export function rectifyPolarity(rows: Float32Array[], wide: number): void {
   let [bright, dark] = [0, 0];
   for (const row of rows)
     for (let i = 0; i < row.length; i += wide) {

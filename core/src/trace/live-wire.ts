@@ -5,7 +5,7 @@ import { acrossAt, strengthAt, type FieldTiles } from './field';
 export const ROOM = 400;
 const SIDE = 2 * ROOM + 1;
 /** Cost of a pixel's length without any edge, in whole steps; with the best edge it is 1. */
-const MOST = 60;
+const COST_WITHOUT_EDGE = 60;
 /** Cost of going across an edge instead of along it. */
 const ACROSS = 40;
 /** Pixels that a wire keeps away from what is drawn, but within so many of where it begins. */
@@ -15,7 +15,7 @@ const OPEN = 14;
 const NEVER = 0xffffffff;
 const NOWHERE = 255;
 const DIAGONAL = Math.SQRT2;
-const LONGEST_STEP = Math.ceil(DIAGONAL * (MOST + ACROSS)) + 1;
+const LONGEST_STEP = Math.ceil(DIAGONAL * (COST_WITHOUT_EDGE + ACROSS)) + 1;
 /** Steps to the eight neighbours. */
 const DX = [1, 1, 0, -1, -1, -1, 0, 1] as const;
 const DY = [0, 1, 1, 1, 0, -1, -1, -1] as const;
@@ -144,8 +144,8 @@ export function stepCost(edge: number, nx: number, ny: number, way: number): num
   const through = DX[way]! * nx + DY[way]! * ny;
   // On the diagonal `through` is √2 times as long, and so is the step.
   return way & 1
-    ? 1 + ((DIAGONAL * ((MOST - 1) * (1 - edge) + (ACROSS / 2) * edge * through * through)) | 0)
-    : 1 + (((MOST - 1) * (1 - edge) + ACROSS * edge * through * through) | 0);
+    ? 1 + ((DIAGONAL * ((COST_WITHOUT_EDGE - 1) * (1 - edge) + (ACROSS / 2) * edge * through * through)) | 0)
+    : 1 + (((COST_WITHOUT_EDGE - 1) * (1 - edge) + ACROSS * edge * through * through) | 0);
 }
 
 /** How much edge a pixel has, 0 to 1, and the way across it. */

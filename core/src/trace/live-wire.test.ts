@@ -5,7 +5,7 @@ import { nearestOnPath } from '../path/path';
 import type { Raster } from '../picture/raster';
 import { fieldTiles, type FieldTiles } from './field';
 import { painted } from './testing';
-import { edgeOf, isOpen, startWire, stepCost, strongestNear, wireCost, wireTo } from './wire';
+import { edgeOf, isOpen, startWire, stepCost, strongestNear, wireCost, wireTo } from './live-wire';
 
 const WAYS = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1]] as const; // prettier-ignore
 

@@ -1,0 +1,28 @@
+// Every function here gives a recipe for `changeArt`. A recipe that names what is not there does nothing.
+export {
+  addLayer,
+  addNode,
+  removeNodes,
+  restack,
+  setLayerInk,
+  setNode,
+  together,
+  type StackMove,
+} from './nodes';
+export { releaseAxis, setAxis, setDrawingAxis } from './axes';
+export { freeHole, makeHole, mapShape, mapWithPicture, removePath, setPath, setPaths } from './paths';
+export { partShared, shareBorder } from './borders';
+export { styleShapes, type ShapeStyle } from './style';
+export { setFollow, setMeant, setPlace } from './measuring';
+export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
+export {
+  addChip,
+  addGuide,
+  lockGuides,
+  removeChip,
+  removeGuides,
+  setGrid,
+  setGuide,
+  setSheet,
+  shiftAll,
+} from './sheet';

@@ -1,0 +1,105 @@
+import type { Draft } from 'mutative';
+import { artOfDraft, type Recipe } from '../change';
+import type { Art, Group, Layer, ShapeNode } from '../schema';
+import { findNode } from '../tree';
+import { draftFind, draftNode, plain } from './draft';
+import { dropLoneKeys, keysIn, pathsIn } from './shared';
+
+// Layers, groups and shapes: put in, taken away, named, restacked.
+
+/** Several recipes as one. */
+export const together =
+  (...recipes: readonly Recipe[]): Recipe =>
+  (draft) =>
+    recipes.forEach((r) => r(draft));
+
+/** Adds a shape or group on top of a layer's or group's children, or at `index` from the bottom. */
+export const addNode =
+  (parentId: string, node: ShapeNode, index?: number): Recipe =>
+  (draft) => {
+    const parent = draftNode(draft, parentId);
+    if (parent && parent.type !== 'shape')
+      parent.children.splice(index ?? parent.children.length, 0, node as Draft<ShapeNode>);
+  };
+
+/** Takes nodes out of the tree; what they share with others is looked after by the caller. */
+export function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
+  for (const id of ids) {
+    const found = draftFind(draft, id);
+    if (!found) continue;
+    if (found.parent) (found.parent as Draft<Group>).children.splice(found.index, 1);
+    else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
+    else draft.layers[0]!.children = [];
+  }
+}
+
+/** Takes nodes away. The last layer stays, emptied. Neighbours left alone with a key lose it. */
+export const removeNodes =
+  (ids: readonly string[]): Recipe =>
+  (draft) => {
+    const art = artOfDraft(draft);
+    const keys = ids.flatMap((id) => {
+      const node = findNode(art, id)?.node;
+      return node ? keysIn(pathsIn(node)) : [];
+    });
+    detachNodes(draft, ids);
+    dropLoneKeys(draft, keys);
+  };
+
+/** Name, show and lock of any layer, group or shape. */
+export const setNode =
+  (id: string, values: Partial<Pick<Layer, 'name' | 'shown' | 'locked'>>): Recipe =>
+  (draft) => {
+    const node = draftNode(draft, id);
+    if (node) Object.assign(node, values);
+  };
+
+export const setLayerInk =
+  (id: string, ink: string | null): Recipe =>
+  (draft) => {
+    const node = draftNode(draft, id);
+    if (node?.type === 'layer') node.ink = ink;
+  };
+
+/** How far a node goes in the stack, among its siblings. */
+export type StackMove = 'up' | 'down' | 'top' | 'bottom';
+
+/** Moves nodes in the stack, each among its siblings; several keep their order among themselves. */
+export const restack =
+  (ids: readonly string[], move: StackMove): Recipe =>
+  (draft) => {
+    const chosen = new Set(ids);
+    const lists = new Set(
+      ids.flatMap((id) => {
+        const found = draftFind(draft, id);
+        return found ? [(found.parent ? found.parent.children : draft.layers) as Draft<ShapeNode>[]] : [];
+      }),
+    );
+    for (const list of lists) {
+      const before = plain(list);
+      const isChosen = (i: number): boolean => chosen.has(before[i]!.id);
+      const order = before.map((_, i) => i);
+      if (move === 'top') order.sort((a, b) => Number(isChosen(a)) - Number(isChosen(b)));
+      else if (move === 'bottom') order.sort((a, b) => Number(isChosen(b)) - Number(isChosen(a)));
+      else {
+        // From the end they move towards: one goes past a neighbour only where that one does not go itself.
+        const step = move === 'up' ? 1 : -1;
+        for (let k = 1; k < order.length; k++) {
+          const at = step > 0 ? order.length - 1 - k : k;
+          const [own, next] = [order[at]!, order[at + step]!];
+          if (isChosen(own) && !isChosen(next)) [order[at], order[at + step]] = [next, own];
+        }
+      }
+      order.forEach((from, at) => {
+        if (list[at] !== before[from]) list[at] = before[from]!;
+      });
+    }
+  };
+
+/** Adds an empty layer above the layer `aboveId`. */
+export const addLayer =
+  (layer: Layer, aboveId: string | null): Recipe =>
+  (draft) => {
+    const at = draft.layers.findIndex((l) => l.id === aboveId);
+    draft.layers.splice(at < 0 ? draft.layers.length : at + 1, 0, layer as Draft<Layer>);
+  };
