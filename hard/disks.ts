@@ -13,7 +13,8 @@ import { join } from 'node:path';
 import { pathToFileURL } from 'node:url';
 import Sqlite from 'better-sqlite3';
 import { EXIT_CODES } from '../app/src/lib/server/start-failure';
-import { ask, finding, getArt, makeProject, newFolder, post, removeFolder, shape, start, type Finding } from './harness'; // prettier-ignore
+import { freePort } from '../scripts/ready.mjs';
+import { ask, finding, getArt, makeProject, newFolder, pause, post, removeFolder, shape, start, type Finding } from './harness'; // prettier-ignore
 
 const run = (command: string, ...args: string[]): boolean =>
   spawnSync(command, args, { stdio: 'ignore' }).status === 0;
@@ -192,4 +193,25 @@ export async function twoInstallations(): Promise<Finding[]> {
   const order = readFileSync(log, 'utf8').trim();
   removeFolder(folder);
   return [finding('Three scripts that install at once', order, 'in out in out in out', order === 'in out in out in out')]; // prettier-ignore
+}
+
+/** A script that started a server is killed: the server ends with it. */
+export async function startersEnd(): Promise<Finding[]> {
+  const data = newFolder();
+  const port = await freePort();
+  const script = `import('${pathToFileURL(join(process.cwd(), 'scripts/ready.mjs')).href}').then(({ startServer }) => startServer({ port: ${port}, data: ${JSON.stringify(data)}, quiet: true }))`;
+  const starter = spawn(process.execPath, ['-e', script], { stdio: 'ignore' });
+  const address = `http://127.0.0.1:${port}`;
+  const until = async (answers: boolean): Promise<boolean> => {
+    for (let tries = 0; tries < 600; tries++) {
+      if (((await ask(address, '/api/health')) !== null) === answers) return true;
+      await pause(100);
+    }
+    return false;
+  };
+  const started = await until(true);
+  starter.kill('SIGKILL');
+  const ended = await until(false);
+  removeFolder(data);
+  return [finding('A server whose starter was killed', started && ended ? 'ends' : 'goes on', 'ends', started && ended)]; // prettier-ignore
 }

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { backup, disks, twoFirstStarts, twoInstallations } from './disks';
+import { backup, disks, twoFirstStarts, startersEnd, twoInstallations } from './disks';
 import type { Finding } from './harness';
 import { hostileInputs } from './hostile';
 import { killsAtFirstStart, killsAtUpgrade, killsWhileEditing } from './kills';
@@ -23,6 +23,7 @@ describe('withstands', () => {
   it('full, unwritable, damaged, newer, taken', async () => hold(await disks()), TIME);
   it('a backup while it writes', async () => hold(await backup()), TIME);
   it('two installations at once', async () => hold(await twoInstallations()), TIME);
+  it('a starter that is killed', async () => hold(await startersEnd()), TIME);
   it('two first starts at once', async () => hold(await twoFirstStarts()), TIME);
   it('a drawing of 1,000 shapes, with what a change writes', async () => hold(await soak(1000, 3), (f) => !isFigure(f) && !f.what.includes('memory')), TIME); // prettier-ignore
   it(

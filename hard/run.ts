@@ -1,5 +1,5 @@
 // npm run hard: what Mirrot has to withstand, in full. A table of figures; ends with 1 when anything falls short.
-import { backup, disks, twoFirstStarts, twoInstallations } from './disks';
+import { backup, disks, twoFirstStarts, startersEnd, twoInstallations } from './disks';
 import type { Finding } from './harness';
 import { hostileInputs } from './hostile';
 import { killsAtFirstStart, killsAtUpgrade, killsWhileEditing } from './kills';
@@ -16,6 +16,7 @@ const TRIES: readonly (readonly [name: string, run: () => Promise<Finding[]>])[]
   ['disks', disks],
   ['two first starts', twoFirstStarts],
   ['two installations', twoInstallations],
+  ['a starter that is killed', startersEnd],
   ['a backup', backup],
   ['an hour without the server', () => offlineHour(60)],
   ['three tabs', () => threeTabs(6)],

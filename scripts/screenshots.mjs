@@ -203,6 +203,8 @@ try {
 
   const gourd = await desk('Gourd');
   await gourd.page.keyboard.press('2');
+  // A mosaic's sides are straight: what Reach offers along the stripes is not wanted here.
+  await gourd.page.getByRole('button', { name: 'Reach', exact: true }).click();
   const { art } = await gourd.page.evaluate(async () =>
     (await fetch(`/api/projects/${location.pathname.split('/').at(-1)}/art`)).json(),
   );
