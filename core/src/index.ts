@@ -208,10 +208,10 @@ export {
 } from './art/change';
 export { artSchema, checkChange, holdingsOf, readArt, type Holdings } from './art/check';
 export { artDifference } from './art/difference';
-export { DEEPEST_GROUP, MOST_ANCHORS, MOST_CHARACTERS, MOST_SHAPES } from './art/limits';
+export { MOST_CHARACTERS } from './art/limits';
 export { patchDocument, type Patched } from './art/patch';
 export { same } from './art/same';
-export { cutText, fitName, nameSchema, noteSchema } from './art/text';
+export { cutText, fitName, nameSchema } from './art/text';
 export * from './art/edits';
 export { drawnData, drawShape, lineRuns, type Drawn } from './art/draw';
 export {
