@@ -17,7 +17,7 @@ export function crowd(count: number, width = 1200, height = 900): Art {
       shown: true,
       locked: false,
       opacity: 1,
-      fill: { kind: 'flat', hex: `#${((i * 2654435761) >>> 8).toString(16).padStart(6, '0').slice(0, 6)}` },
+      fill: { hex: `#${((i * 2654435761) >>> 8).toString(16).padStart(6, '0').slice(0, 6)}` },
       stroke: null,
       paths: parsePathData(d, () => `p${i}`),
     };

@@ -100,7 +100,7 @@ for (const count of [24, 3000]) {
   );
 }
 
-const shape = (id: string, path: Path): Shape => ({ id, type: 'shape', name: id, shown: true, locked: false, opacity: 1, fill: { kind: 'flat', hex: '#2f6b4f' }, stroke: null, paths: [path] }); // prettier-ignore
+const shape = (id: string, path: Path): Shape => ({ id, type: 'shape', name: id, shown: true, locked: false, opacity: 1, fill: { hex: '#2f6b4f' }, stroke: null, paths: [path] }); // prettier-ignore
 const long = shape('long', ring(3000, 300));
 const field = {
   shapes: [long],

@@ -9,6 +9,7 @@ import {
   parsePathData,
   pathCubics,
   placedPicture,
+  plainStroke,
   project,
   projectPath,
   sampleDisc,
@@ -57,7 +58,7 @@ const shapeOf = (name: string, paths: readonly Path[], fill: string | null): Sha
   shown: true,
   locked: false,
   opacity: 1,
-  fill: fill === null ? null : { kind: 'flat', hex: fill },
+  fill: fill === null ? null : { hex: fill },
   stroke: null,
   paths,
 });
@@ -68,17 +69,26 @@ const layerOf = (name: string, children: readonly Shape[]): Layer => ({
   name,
   shown: true,
   locked: false,
+  opacity: 1,
   ink: null,
   children,
 });
 
+/** A chip for each colour that is filled with, named after the first shape that has it. */
 function chipsOf(layers: readonly Layer[]): Chip[] {
   const named = new Map<string, string>();
   for (const layer of layers)
     for (const node of layer.children)
-      if (node.type === 'shape' && node.fill && !named.has(node.fill.hex))
+      if (node.type === 'shape' && node.fill && 'hex' in node.fill && !named.has(node.fill.hex))
         named.set(node.fill.hex, node.name);
   return [...named].map(([hex, name]) => ({ id: `chip-${slug(name)}`, name, hex }));
+}
+
+/** The shape with its fill taken from the chip of that colour. */
+function fromPalette(shape: Shape, chips: readonly Chip[]): Shape {
+  const { fill } = shape;
+  const chip = fill && 'hex' in fill && chips.find((c) => c.hex === fill.hex);
+  return chip ? { ...shape, fill: { chip: chip.id } } : shape;
 }
 
 /** The document: a sheet as wide as asked, the picture filling it, the drawing on it. */
@@ -105,9 +115,12 @@ function artOf(
       address: '',
     },
   });
+  const chips = chipsOf(layers);
   const placed = layers.map((l) => ({
     ...l,
-    children: l.children.map((s) => (s.type === 'shape' ? { ...s, paths: s.paths.map(onSheet) } : s)),
+    children: l.children.map((s) =>
+      s.type === 'shape' ? { ...fromPalette(s, chips), paths: s.paths.map(onSheet) } : s,
+    ),
   }));
   return {
     ...emptyArt({ width, height, unit: 'mm' }, 'unused'),
@@ -115,7 +128,7 @@ function artOf(
     pictures: [picture],
     traced: picture.id,
     layers: placed,
-    chips: chipsOf(placed),
+    chips,
   };
 }
 
@@ -237,7 +250,7 @@ export function plantLabelsProject(): DemoProject {
       name,
       shapes.map((s) => ({
         ...shapeOf(s.name, seenPaths(s, null), null),
-        stroke: { hex: PEN_INK, width: Number((PEN * k).toFixed(3)) },
+        stroke: plainStroke({ hex: PEN_INK }, Number((PEN * k).toFixed(3))),
       })),
     ),
   );
@@ -287,7 +300,7 @@ export function glasshouseProject(): DemoProject {
         const axis = axisOf(s.name);
         return {
           ...shapeOf(s.name, seenPaths(s, null), null),
-          stroke: { hex: ICON_INK, width: Number((BAR * k).toFixed(3)) },
+          stroke: plainStroke({ hex: ICON_INK }, Number((BAR * k).toFixed(3))),
           ...(axis ? { axis } : {}),
         };
       }),

@@ -1,5 +1,5 @@
 import { expect, type Locator, type Page } from '@playwright/test';
-import type { Art, Point, Shape } from '@mirrot/core';
+import { shapesIn, type Art, type Point, type Shape } from '@mirrot/core';
 
 export const URL = (): string => process.env.MIRROT_URL!;
 
@@ -39,8 +39,6 @@ export function hands(page: Page): Hands {
     const answer = await page.request.get(`${URL()}/api/projects/${id}/art`);
     return ((await answer.json()) as { art: Art }).art;
   };
-  const all = (nodes: readonly Art['layers'][number]['children'][number][]): Shape[] =>
-    nodes.flatMap((n) => (n.type === 'shape' ? [n] : all(n.children)));
   return {
     page,
     bed,
@@ -59,7 +57,7 @@ export function hands(page: Page): Hands {
     },
     key: (key) => page.keyboard.press(key),
     art,
-    shapes: async () => (await art()).layers.flatMap((l) => all(l.children)),
+    shapes: async () => (await art()).layers.flatMap((l) => [...shapesIn(l)]),
   };
 }
 

@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import type { Point } from '@mirrot/core';
+import { flatHex, type Point } from '@mirrot/core';
 import { openDemo, openNew, zoomTo, type Hands } from './desk';
 
 const viewOf = async (h: Hands): Promise<number[]> =>
@@ -191,13 +191,17 @@ test('a colour is typed, kept as a chip, given to strokes, and wrong ones are re
   await page.getByLabel('weight').fill('5');
   await page.getByLabel('weight').press('Enter');
   let [shape] = await h.shapes();
-  expect(shape).toMatchObject({ fill: { hex: '#2f6b4f' }, stroke: { hex: '#2f6b4f', width: 5 } });
+  // Both take their colour from the chip.
+  const [chip] = (await h.art()).chips;
+  expect(chip!.hex).toBe('#2f6b4f');
+  expect(shape).toMatchObject({ fill: { chip: chip!.id }, stroke: { paint: { chip: chip!.id }, width: 5 } });
   await page.getByText('Fill', { exact: true }).click();
   await page.getByRole('slider', { name: 'Lightness' }).focus();
   await h.key('ArrowRight');
   [shape] = await h.shapes();
   expect(shape!.fill).toBeNull();
-  expect(shape!.stroke!.hex).not.toBe('#2f6b4f');
+  expect(flatHex(shape!.stroke!.paint, new Map())).not.toBe('#2f6b4f');
+  expect(shape!.stroke!.paint).toHaveProperty('hex');
 });
 
 test('corners first, curve later: F makes a rough path flow, its sharp corner stays', async ({ page }) => {

@@ -89,7 +89,7 @@ export const shape = (id: string, x: number, y: number): Shape => ({
   shown: true,
   locked: false,
   opacity: 1,
-  fill: { kind: 'flat', hex: '#2f6b4f' },
+  fill: { hex: '#2f6b4f' },
   stroke: null,
   paths: [blob(`${id}-p`, x, y)],
 });

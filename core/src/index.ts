@@ -172,25 +172,37 @@ export { levelOffer, type LevelOffer } from './picture/level';
 export { greyPicture } from './picture/lightness';
 export { otsuLevels, toneSteps, type ToneOptions, type Tones } from './picture/tones';
 export { projectPath, type Projected } from './path/project';
-export { migrateArt, PLAIN_PICTURE } from './art/migrate';
-export * from './art/picture';
+export { migrateArt } from './art/migrate';
+export * from './art/placed-picture';
+export * from './art/follow-picture';
+export * from './art/paint';
+export * from './art/paint-list';
+export { shapeBounds } from './art/bounds';
+export { pathInside, shapeHas } from './art/inside';
+export { strokeBounds, type StrokeForm } from './path/stroke-bounds';
 
 export * from './art/schema';
+export { FARTHEST_COORDINATE } from './art/scalars';
 export { formatLength, fromPx, PX_PER, toPx, UNIT_DIGITS, UNITS, type Unit } from './art/units';
 export {
+  ancestorsOf,
   anchorCount,
-  drawingBounds,
+  byType,
+  childrenOf,
   findNode,
   findShape,
+  inPaintOrder,
+  isParent,
   layerOf,
-  pathInside,
-  shapeBounds,
-  shapeHas,
+  outermost,
+  parentOf,
   shapeIndex,
+  shapesIn,
   shapesOf,
   tracedPicture,
   wholePaths,
   type Found,
+  type ParentNode,
   type PlacedShape,
   type TreeNode,
 } from './art/tree';
@@ -206,14 +218,15 @@ export {
   type Patch,
   type Recipe,
 } from './art/change';
-export { artSchema, checkChange, holdingsOf, readArt, type Holdings } from './art/check';
+export { artSchema, checkChange, readArt } from './art/check';
+export { holdingsOf, type Holdings } from './art/holdings';
 export { artDifference } from './art/difference';
 export { MOST_CHARACTERS } from './art/limits';
 export { patchDocument, type Patched } from './art/patch';
 export { same } from './art/same';
 export { cutText, fitName, nameSchema } from './art/text';
 export * from './art/edits';
-export { drawnData, drawShape, lineRuns, type Drawn } from './art/draw';
+export { drawnData, lineRuns } from './art/line-data';
 export {
   canExtend,
   emptyHistory,
@@ -235,7 +248,15 @@ export { nearestEdge } from './trace/edge';
 export { halved } from './picture/halve';
 export { symmetryAxis, type Symmetry } from './picture/symmetry';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './trace/ink';
-export { exportBox, writeSvg, type SvgOptions } from './formats/svg/write';
+export { outputPictures, writeSvg, type SvgOptions } from './formats/svg/write';
+export {
+  blurRoom,
+  coveringAttributes,
+  gradientElement,
+  shapeAttributes,
+  type GradientElement,
+  type Reference,
+} from './formats/svg/attributes';
 export { edgeField, lineField, type Field, type FieldKind, type FieldOptions } from './trace/tensor';
 export { fieldTiles, tileAt, tilesOf, warmTile, type FieldTiles } from './trace/field';
 export { measureDrift, type Drift, type DriftOptions, type Follow } from './trace/drift';

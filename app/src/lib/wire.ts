@@ -45,6 +45,7 @@ export const contextSchema = z.strictObject({
   choice: z.strictObject({
     level: z.enum(['shape', 'path']),
     shapes: z.array(z.string()),
+    nodes: z.array(z.string()).default([]),
     anchors: z.array(anchorRef),
     handle: anchorRef.extend({ side: z.enum(['in', 'out']) }).nullable(),
     segment: z.strictObject({ shape: z.string(), path: z.string(), segment: z.number().int() }).nullable(),

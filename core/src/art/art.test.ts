@@ -5,12 +5,15 @@ import { anyRecipe, blank, idsOf as ids, shapeOf as shape, withShapes } from './
 import { artText } from './write';
 import { changeArt } from './change';
 import { artSchema, readArt } from './check';
-import { drawnData, lineRuns } from './draw';
+import { pathInside, shapeHas } from './inside';
+import { drawnData, lineRuns } from './line-data';
+import { plainStroke } from './paint';
+import { paintedBox, paintList } from './paint-list';
 import { pathCubics, type Path } from '../path/path';
 import { parsePathData } from '../path/data';
 import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, releaseAxis, removePicture, restack, setAxis, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edits'; // prettier-ignore
 import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape, ART_VERSION } from './schema';
-import { anchorCount, drawingBounds, findNode, findShape, layerOf, pathInside, shapeHas, shapesOf, tracedPicture } from './tree'; // prettier-ignore
+import { anchorCount, findNode, findShape, layerOf, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
 
 const picture: PlacedPicture = placedPicture({
@@ -53,10 +56,7 @@ describe('the document', () => {
     ],
     ['an id used twice', (a: Art) => Object.assign(a.layers[0]!.children[0]!, { id: 'layer' })],
     ['a traced picture that is not there', (a: Art) => Object.assign(a, { traced: 'nobody' })],
-    [
-      'a colour in words',
-      (a: Art) => Object.assign(a.layers[0]!.children[0]!, { fill: { kind: 'flat', hex: 'red' } }),
-    ],
+    ['a colour in words', (a: Art) => Object.assign(a.layers[0]!.children[0]!, { fill: { hex: 'red' } })],
     ['a flattening placement', (a: Art) => Object.assign(a.pictures[0]!, { placement: [1, 1, 1, 1, 0, 0] })],
     ['another version', (a: Art) => Object.assign(a, { version: 99 })],
     ['an unknown field', (a: Art) => Object.assign(a, { script: 'x' })],
@@ -111,9 +111,9 @@ describe('finding things', () => {
   });
 
   it('measures what is drawn, strokes included, and leaves out what is hidden', () => {
-    const stroked = withShapes(shape('a', { stroke: { hex: '#000000', width: 4 } }));
-    expect(drawingBounds(stroked)).toEqual({ x0: -2, y0: -2, x1: 12, y1: 12 });
-    expect(drawingBounds(changeArt(stroked, setNode('a', { shown: false })).art).x0).toBe(Infinity);
+    const stroked = withShapes(shape('a', { stroke: plainStroke({ hex: '#000000' }, 4) }));
+    expect(paintedBox(paintList(stroked))).toEqual({ x0: -2, y0: -2, x1: 12, y1: 12 });
+    expect(paintedBox(paintList(changeArt(stroked, setNode('a', { shown: false })).art)).x0).toBe(Infinity);
   });
 
   it('knows inside from hole', () => {

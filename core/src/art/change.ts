@@ -1,5 +1,6 @@
 import { create, isDraft, original, type Draft } from 'mutative';
-import { checkChange, holdingsOf, type Holdings } from './check';
+import { checkChange } from './check';
+import { holdingsOf, type Holdings } from './holdings';
 import { patchDocument, type Patch } from './patch';
 import type { Art } from './schema';
 import { MirrotError } from '../error';

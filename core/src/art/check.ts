@@ -1,7 +1,18 @@
 import type { z } from 'zod';
 import { MirrotError } from '../error';
-import type { Axis } from '../path/axis';
-import { DEEPEST_GROUP, MOST_ANCHORS, MOST_SHAPES } from './limits';
+import {
+  checkClip,
+  countNode,
+  countShape,
+  holdingsAfter,
+  holdingsOf,
+  looseIds,
+  noTurnover,
+  refuse,
+  type Holdings,
+  type Turnover,
+} from './holdings';
+import { DEEPEST_GROUP } from './limits';
 import { migrateArt } from './migrate';
 import {
   anchorSchema,
@@ -9,112 +20,28 @@ import {
   groupSchema,
   layerSchema,
   pathSchema,
+  pictureNodeSchema,
   shapeSchema,
   type Art,
+  type ArtNode,
+  type Group,
   type Layer,
+  type PictureNode,
   type Shape,
-  type ShapeNode,
 } from './schema';
 
 // A document is checked whole when it comes from outside, and after a change only where it changed: what is the same
 // object as before was checked before.
 
-/** What a document holds in all, kept beside it so that a change need not look at all of it again. */
-export interface Holdings {
-  /** Ids of everything that has one. */
-  readonly ids: Set<string>;
-  readonly shapes: number;
-  /** Shapes that have a fill or a stroke. */
-  readonly painted: number;
-  /** Anchors, the parts about an axis counted as often as they are drawn. */
-  readonly anchors: number;
-}
-
-const refuse = (message: string): never => {
-  throw new MirrotError('art', message);
-};
-
 const tooDeep = (): never => refuse(`Groups can stand in each other ${DEEPEST_GROUP} deep at most.`);
-
-const timesDrawn = (axis: Axis | undefined): number => (!axis ? 1 : axis.kind === 'turn' ? axis.parts : 2);
-
-/** Anchors of a shape as it is drawn, its parts about an axis included. */
-export const drawnAnchors = ({ paths, axis }: Pick<Shape, 'paths' | 'axis'>): number =>
-  paths.reduce((n, p) => n + p.anchors.length, 0) * timesDrawn(axis);
-
-/** What comes and what goes with a change. */
-interface Turnover {
-  readonly come: string[];
-  readonly gone: string[];
-  shapes: number;
-  painted: number;
-  anchors: number;
-}
-
-const noTurnover = (): Turnover => ({ come: [], gone: [], shapes: 0, painted: 0, anchors: 0 });
-
-function countShape(shape: Shape, by: 1 | -1, turnover: Turnover): void {
-  turnover.shapes += by;
-  turnover.anchors += by * drawnAnchors(shape);
-  if (shape.fill || shape.stroke) turnover.painted += by;
-}
-
-/** Counts a node and all beneath it as come (1) or gone (-1). */
-function countNode(node: Layer | ShapeNode, by: 1 | -1, turnover: Turnover): void {
-  const names = by === 1 ? turnover.come : turnover.gone;
-  names.push(node.id);
-  if (node.type === 'shape') {
-    for (const path of node.paths) names.push(path.id);
-    countShape(node, by, turnover);
-  } else for (const child of node.children) countNode(child, by, turnover);
-}
-
-/** The ids of what has one outside the tree of layers. */
-const looseIds = (art: Pick<Art, 'pictures' | 'chips' | 'guides'>): string[] =>
-  [...art.pictures, ...art.chips, ...art.guides.lines].map(({ id }) => id);
-
-function checkTraced({ traced, pictures }: Pick<Art, 'traced' | 'pictures'>): void {
-  if (traced !== null && !pictures.some((p) => p.id === traced))
-    refuse('The traced picture is not in the document.');
-}
-
-function settle(holdings: Holdings, { come, gone, ...counts }: Turnover): Holdings {
-  const shapes = holdings.shapes + counts.shapes;
-  const anchors = holdings.anchors + counts.anchors;
-  if (shapes > MOST_SHAPES) refuse(`A drawing has ${MOST_SHAPES.toLocaleString('en')} shapes at most.`);
-  if (anchors > MOST_ANCHORS) refuse(`A drawing has ${MOST_ANCHORS.toLocaleString('en')} anchors at most.`);
-  const leaving = new Set(gone);
-  const arriving = new Set<string>();
-  for (const id of come) {
-    if (arriving.has(id) || (holdings.ids.has(id) && !leaving.has(id))) refuse(`The id ${id} is used twice.`);
-    arriving.add(id);
-  }
-  for (const id of gone) holdings.ids.delete(id);
-  for (const id of come) holdings.ids.add(id);
-  return { ids: holdings.ids, shapes, anchors, painted: holdings.painted + counts.painted };
-}
-
-const noHoldings = (): Holdings => ({ ids: new Set(), shapes: 0, painted: 0, anchors: 0 });
-
-/**
- * What a document holds.
- *
- * @throws MirrotError `art` where an id is used twice, the traced picture is not there, or it holds more than it may
- */
-export function holdingsOf(art: Art): Holdings {
-  const turnover = noTurnover();
-  for (const layer of art.layers) countNode(layer, 1, turnover);
-  turnover.come.push(...looseIds(art));
-  checkTraced(art);
-  return settle(noHoldings(), turnover);
-}
 
 /** The whole document with what its parts are to each other. */
 export const artSchema = artFields.superRefine((art, context) => {
   try {
     holdingsOf(art as Art);
   } catch (error) {
-    context.addIssue({ code: 'custom', message: error instanceof Error ? error.message : String(error) });
+    if (!(error instanceof MirrotError)) throw error;
+    context.addIssue({ code: 'custom', message: error.message });
   }
 });
 
@@ -149,8 +76,8 @@ function parsed<T>(schema: z.ZodType<T>, value: unknown, where: string): void {
  * @throws MirrotError `art` naming the first place that is wrong
  */
 export function readArt(value: unknown): Art {
+  if (isObject(value)) checkDepth(value.layers, 0);
   const art = migrateArt(value);
-  if (isObject(art)) checkDepth(art.layers, 0);
   parsed(artSchema, art, '');
   return art as Art;
 }
@@ -159,6 +86,15 @@ const layerFields = layerSchema.omit({ children: true });
 const groupFields = groupSchema.omit({ children: true });
 const shapeFields = shapeSchema.omit({ paths: true });
 const pathFields = pathSchema.omit({ anchors: true });
+
+/** The schema for a node by what it says it is. */
+const schemaFor = (node: unknown): z.ZodType =>
+  (isObject(node) && NODE_SCHEMAS[node.type as ArtNode['type']]) || shapeSchema;
+const NODE_SCHEMAS: Readonly<Record<ArtNode['type'], z.ZodType>> = {
+  shape: shapeSchema,
+  group: groupSchema,
+  picture: pictureNodeSchema,
+};
 
 type Named = { readonly id: string };
 
@@ -226,20 +162,26 @@ function checkPath(now: unknown, was: Shape['paths'][number] | undefined, where:
 
 function checkNode(
   now: unknown,
-  was: ShapeNode | undefined,
+  was: ArtNode | undefined,
   where: string,
   depth: number,
   turnover: Turnover,
 ): void {
   if (!was || !isObject(now) || now.type !== was.type) {
     checkDepth([now], depth);
-    parsed<unknown>(isObject(now) && now.type === 'group' ? groupSchema : shapeSchema, now, where);
+    parsed<unknown>(schemaFor(now), now, where);
     if (was) countNode(was, -1, turnover);
-    return countNode(now as unknown as ShapeNode, 1, turnover);
+    return countNode(now as unknown as ArtNode, 1, turnover);
   }
   if (was.type === 'group') {
     checkFields(groupFields, 'children', now, was, where);
-    return checkChildren(was.children, now.children, `${where}/children`, depth + 1, turnover);
+    checkChildren(was.children, now.children, `${where}/children`, depth + 1, turnover);
+    return checkClip(now as unknown as Group);
+  }
+  if (was.type === 'picture') {
+    parsed(pictureNodeSchema, now, where);
+    countNode(was, -1, turnover);
+    return countNode(now as unknown as PictureNode, 1, turnover);
   }
   checkFields(shapeFields, 'paths', now, was, where);
   if (now.paths !== was.paths) {
@@ -254,7 +196,7 @@ function checkNode(
 }
 
 function checkChildren(
-  before: readonly ShapeNode[],
+  before: readonly ArtNode[],
   after: unknown,
   where: string,
   depth: number,
@@ -313,6 +255,5 @@ export function checkChange(before: Art, after: unknown, holdings: Holdings): Ho
     turnover.gone.push(...looseIds(before));
     turnover.come.push(...looseIds(art));
   }
-  checkTraced(art);
-  return settle(holdings, turnover);
+  return holdingsAfter(art, turnover, holdings);
 }

@@ -109,7 +109,7 @@ describe('history recalled from a journal', () => {
 
 describe('steps of a drawing that others changed meanwhile', () => {
   const start = withShapes(shapeOf('a'), shapeOf('b'));
-  const red = { kind: 'flat', hex: '#ff0000' } as const;
+  const red = { hex: '#ff0000' };
   const step = (history: History<null>, from: Art, recipe: Recipe): [History<null>, Art] => {
     const change = changeArt(from, recipe);
     return [record(history, 'Step', { ...change, from }, null, null), change.art];

@@ -1,13 +1,14 @@
 import type { Path } from '../path/path';
 import type { Fields } from './merge-fields';
 import { same } from './same';
-import type { Art, Layer, ShapeNode } from './schema';
+import type { Art, ArtNode } from './schema';
+import type { TreeNode } from './tree';
 
 /** A node without what stands in it, with where it stands. */
 export interface Row {
   readonly id: string;
   readonly parent: string | null;
-  readonly type: 'layer' | 'group' | 'shape' | 'path';
+  readonly type: TreeNode['type'] | 'path';
   readonly fields: Fields;
   /** Ids of what stands in it, in order. */
   readonly list: readonly string[];
@@ -23,14 +24,14 @@ export interface Sides<T> {
 /** All nodes of a drawing by their ids, paths included. */
 export function tableOf(art: Art): Map<string, Row> {
   const table = new Map<string, Row>();
-  const put = (node: Layer | ShapeNode, parent: string | null): void => {
+  const put = (node: TreeNode, parent: string | null): void => {
     const {
       paths = [],
       children = [],
       ...fields
     } = node as unknown as Fields & {
       readonly paths?: readonly Path[];
-      readonly children?: readonly ShapeNode[];
+      readonly children?: readonly ArtNode[];
     };
     const items: readonly { readonly id: string }[] = node.type === 'shape' ? paths : children;
     table.set(node.id, { id: node.id, parent, type: node.type, fields, list: items.map(({ id }) => id) });

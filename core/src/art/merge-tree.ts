@@ -7,7 +7,8 @@ import { mergeFields, type Fields } from './merge-fields';
 import { mergePaths, togetherAgain } from './merge-lines';
 import { sameRow, tableOf, type Row, type Sides } from './merge-table';
 import { mergeOrder } from './order';
-import type { Art, Layer, Shape, ShapeNode } from './schema';
+import type { Art, ArtNode, Group, Layer, PictureNode, Shape } from './schema';
+import { childrenOf, type TreeNode } from './tree';
 
 // Layers, groups, shapes and paths of two drawings brought together by id: which there are, what each stands in, in
 // what order, and its fields.
@@ -97,13 +98,13 @@ export function mergeTree(base: Art, mine: Art, theirs: Art, names: Set<string>)
     }
   }
 
-  const childrenOf = new Map<string | null, Set<string>>();
+  const standingIn = new Map<string | null, Set<string>>();
   for (const [id, parent] of parents) {
-    if (!childrenOf.has(parent)) childrenOf.set(parent, new Set());
-    childrenOf.get(parent)!.add(id);
+    if (!standingIn.has(parent)) standingIn.set(parent, new Set());
+    standingIn.get(parent)!.add(id);
   }
   const listOf = (parent: string | null): string[] => {
-    const own = childrenOf.get(parent) ?? new Set<string>();
+    const own = standingIn.get(parent) ?? new Set<string>();
     const ids = (table: ReadonlyMap<string, Row>, art: Art): readonly string[] =>
       parent === null ? art.layers.map(({ id }) => id) : (table.get(parent)?.list ?? []);
     const order = mergeOrder(
@@ -117,11 +118,11 @@ export function mergeTree(base: Art, mine: Art, theirs: Art, names: Set<string>)
   };
   const mineNodes = new Map<string, object>();
   const theirNodes = new Map<string, object>();
-  const note = (map: Map<string, object>, nodes: readonly (Layer | ShapeNode)[]): void => {
+  const note = (map: Map<string, object>, nodes: readonly TreeNode[]): void => {
     for (const node of nodes) {
       map.set(node.id, node);
       if (node.type === 'shape') node.paths.forEach((p) => map.set(p.id, p));
-      else note(map, node.children);
+      else note(map, childrenOf(node));
     }
   };
   note(mineNodes, mine.layers);
@@ -132,13 +133,15 @@ export function mergeTree(base: Art, mine: Art, theirs: Art, names: Set<string>)
       if (side && sameShallow(side, made)) return side as T;
     return made;
   };
-  const build = (id: string): Layer | ShapeNode | null => {
+  const build = (id: string): TreeNode | null => {
     const { type, fields: first } = either(id);
     const [b, m, t] = [tables.base.get(id), tables.mine.get(id), tables.theirs.get(id)];
     const fields = m && t ? mergeFields(b?.fields, m.fields, t.fields, () => conflict(id)) : first;
+    if (type === 'picture') return held(id, fields as unknown as PictureNode);
     if (type !== 'shape') {
-      const children = listOf(id).flatMap((child) => build(child) ?? []);
-      return held(id, { ...fields, children: heldList(id, 'children', children) } as unknown as Layer);
+      const children = listOf(id).flatMap((child) => (build(child) ?? []) as ArtNode);
+      const made = { ...fields, children: heldList(id, 'children', children) } as unknown as Group;
+      return held(id, withClipThere(made));
     }
     const lines = listOf(id).map((path) => held(path, settledPath(path)));
     if (lines.length === 0) return null;
@@ -165,6 +168,12 @@ export function mergeTree(base: Art, mine: Art, theirs: Art, names: Set<string>)
   };
   const layers = listOf(null).map((id) => build(id) as Layer);
   return layers.length > 0 ? layers : mine.layers;
+}
+
+/** The group without its clip where the shape that clipped it no longer stands in it. */
+function withClipThere(group: Group): Group {
+  const { clip, ...rest } = group;
+  return clip === undefined || group.children.some((c) => c.id === clip && c.type === 'shape') ? group : rest;
 }
 
 /** Whether two objects hold the same values under the same names, parts compared as objects first. */

@@ -10,8 +10,8 @@ import { placedPicture, type Art } from './schema';
 import { anyRecipe, groupOf, idsOf, moveNode, shapeOf, withShapes } from './testing';
 import { findNode, findShape, shapesOf } from './tree';
 
-const red = { kind: 'flat', hex: '#ff0000' } as const;
-const blue = { kind: 'flat', hex: '#0000ff' } as const;
+const red = { hex: '#ff0000' };
+const blue = { hex: '#0000ff' };
 const changed = (art: Art, ...recipes: Recipe[]): Art => changeArt(art, together(...recipes)).art;
 const picture = placedPicture({
   id: 'pic', source: 'abc', name: 'can.jpg', width: 100, height: 50, placement: [1, 0, 0, 1, 0, 0],

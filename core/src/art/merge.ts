@@ -1,4 +1,5 @@
-import { checkChange, holdingsOf } from './check';
+import { checkChange } from './check';
+import { countNode, holdingsOf, noTurnover } from './holdings';
 import { mergeFields, type Fields } from './merge-fields';
 import { mergeTree } from './merge-tree';
 import { mergeOrder } from './order';
@@ -15,22 +16,31 @@ export interface Merged {
   readonly conflicts: readonly string[];
 }
 
-/** What merges a list of things with ids outside the tree: pictures, chips, guides. */
+/**
+ * Merges a list of things with ids outside the tree: pictures, chips, guides.
+ *
+ * @param used ids that the merged tree names: what one side took away and the other put to use stays
+ */
 function mergeItems<T extends { readonly id: string }>(
   base: readonly T[],
   mine: readonly T[],
   theirs: readonly T[],
+  used: ReadonlyMap<string, unknown>,
   conflict: (item: T) => void,
 ): readonly T[] {
-  if (same(mine, theirs) || same(base, theirs)) return mine;
-  if (same(base, mine)) return theirs;
+  const whole = (list: readonly T[]): boolean =>
+    base.every((item) => !used.has(item.id) || list.some((other) => other.id === item.id));
+  if ((same(mine, theirs) || same(base, theirs)) && whole(mine)) return mine;
+  if (same(base, mine) && whole(theirs)) return theirs;
   const [b, m, t] = [base, mine, theirs].map((list) => new Map(list.map((item) => [item.id, item])));
   const order = mergeOrder(
     base.map(({ id }) => id),
     mine.map(({ id }) => id),
     theirs.map(({ id }) => id),
   );
-  return order.flatMap((id): T[] => {
+  const there = new Set(order);
+  const takenAwayByBoth = base.flatMap(({ id }) => (used.has(id) && !there.has(id) ? [id] : []));
+  return [...order, ...takenAwayByBoth].flatMap((id): T[] => {
     const [was, my, their] = [b!.get(id), m!.get(id), t!.get(id)];
     if (my && their)
       return [
@@ -38,8 +48,8 @@ function mergeItems<T extends { readonly id: string }>(
           conflict(my),
         ) as unknown as T,
       ];
-    const only = (my ?? their)!;
-    return was && same(was, only) ? [] : [only];
+    const only = (my ?? their ?? was)!;
+    return was && same(was, only) && !used.has(id) ? [] : [only];
   });
 }
 
@@ -59,7 +69,10 @@ export function mergeArt(base: Art, mine: Art, theirs: Art): Merged {
   const plainFields = (what: string, b: object, m: object, t: object): Fields =>
     mergeFields(b as Fields, m as Fields, t as Fields, () => names.add(what));
   const layers = mergeTree(base, mine, theirs, names);
-  const pictures = mergeItems(base.pictures, mine.pictures, theirs.pictures, conflictOf);
+  const named = noTurnover();
+  for (const layer of layers) countNode(layer, 1, named);
+  const { uses } = named;
+  const pictures = mergeItems(base.pictures, mine.pictures, theirs.pictures, uses, conflictOf);
   const { traced } = plainFields(
     'the traced picture',
     { traced: base.traced },
@@ -79,10 +92,10 @@ export function mergeArt(base: Art, mine: Art, theirs: Art): Merged {
     pictures,
     traced: pictures.some((p) => p.id === traced) ? traced : (pictures[0]?.id ?? null),
     layers,
-    chips: mergeItems(base.chips, mine.chips, theirs.chips, conflictOf),
+    chips: mergeItems(base.chips, mine.chips, theirs.chips, uses, conflictOf),
     guides: {
       locked,
-      lines: mergeItems(base.guides.lines, mine.guides.lines, theirs.guides.lines, () =>
+      lines: mergeItems(base.guides.lines, mine.guides.lines, theirs.guides.lines, uses, () =>
         names.add('the guides'),
       ),
     },

@@ -1,5 +1,6 @@
-/** What a picture has when nothing was done to it. */
-export const PLAIN_PICTURE = {
+// What a step gives is written out here and never changes again, whatever a new document has today.
+
+const VERSION_2_PICTURE = {
   square: null,
   crop: null,
   view: 'plain',
@@ -8,12 +9,17 @@ export const PLAIN_PICTURE = {
   credit: { source: '', author: '', licence: '', address: '' },
 } as const;
 
-/** A grid when none was asked for: five millimetres, not shown. */
-export const PLAIN_GRID = { shown: false, step: (5 * 96) / 25.4, hex: '#2f6b4f' } as const;
+const VERSION_3_GRID = { shown: false, step: (5 * 96) / 25.4, hex: '#2f6b4f' } as const;
 
 type Loose = Readonly<Record<string, unknown>>;
 
 const isObject = (value: unknown): value is Loose => typeof value === 'object' && value !== null;
+
+const listOf = (value: unknown): readonly unknown[] => (Array.isArray(value) ? value : []);
+
+/** Changes the objects of a list; what is no list, or no object in it, stays for the check to refuse. */
+const mapList = (value: unknown, change: (item: Loose) => Loose): unknown =>
+  Array.isArray(value) ? value.map((item: unknown) => (isObject(item) ? change(item) : item)) : value;
 
 /** Steps from each version to the next. */
 const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
@@ -24,16 +30,49 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
     guides: { locked: false, lines: [] },
     sheet: isObject(art.sheet) ? { ...art.sheet, ppi: 300 } : art.sheet,
     pictures: Array.isArray(art.pictures)
-      ? art.pictures.map((p: unknown) => (isObject(p) ? { ...p, ...PLAIN_PICTURE } : p))
+      ? art.pictures.map((p: unknown) => (isObject(p) ? { ...p, ...VERSION_2_PICTURE } : p))
       : art.pictures,
   }),
   // 3: there are a grid, axes, forms, shared anchors and handles of equal length.
-  2: (art) => ({ ...art, version: 3, grid: PLAIN_GRID, axis: null }),
+  2: (art) => ({ ...art, version: 3, grid: VERSION_3_GRID, axis: null }),
   // 4: anchors can be protected; shapes may say what their drift follows.
   3: (art) => ({ ...art, version: 4 }),
   // 5: segments and shapes can be meant so; a shape may remember its place on the picture.
   4: (art) => ({ ...art, version: 5 }),
+  // 6: paint may be a chip or a gradient; strokes say their ends, joins and dashes; layers cover as groups do.
+  5: (art) => {
+    const chips = new Map<unknown, unknown>();
+    for (const chip of listOf(art.chips))
+      if (isObject(chip) && !chips.has(chip.hex)) chips.set(chip.hex, chip.id);
+    const paint = (hex: unknown): Loose => (chips.has(hex) ? { chip: chips.get(hex) } : { hex });
+    return {
+      ...art,
+      version: 6,
+      layers: mapList(art.layers, (layer) => ({
+        ...layer,
+        opacity: 1,
+        children: version6Nodes(layer.children, paint),
+      })),
+    };
+  },
 };
+
+/** Strokes had round ends and joins until version 6. */
+const VERSION_6_STROKE = { ends: 'round', joins: 'round', miterLimit: 4, dash: [] } as const;
+
+function version6Nodes(nodes: unknown, paint: (hex: unknown) => Loose): unknown {
+  return mapList(nodes, (node) => {
+    if ('children' in node) return { ...node, children: version6Nodes(node.children, paint) };
+    const { fill, stroke } = node;
+    return {
+      ...node,
+      fill: isObject(fill) ? paint(fill.hex) : fill,
+      stroke: isObject(stroke)
+        ? { paint: paint(stroke.hex), width: stroke.width, ...VERSION_6_STROKE }
+        : stroke,
+    };
+  });
+}
 
 /**
  * Brings a document of an older version to the present one, or to `version`; anything else is given back as it is.

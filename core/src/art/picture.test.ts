@@ -19,7 +19,8 @@ import {
   together,
 } from './edits';
 import { migrateArt } from './migrate';
-import { fitOnSheet, followPicture, picturePpi, pictureMove, seenBox, seenSize, shownCorners, squareMap, tracedOn } from './picture'; // prettier-ignore
+import { followPicture, pictureMove, tracedOn } from './follow-picture';
+import { fitOnSheet, picturePpi, seenBox, seenSize, shownCorners, squareMap } from './placed-picture';
 import { ART_VERSION, emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from './schema';
 import { findShape } from './tree';
 

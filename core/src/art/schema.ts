@@ -1,30 +1,30 @@
 import { z } from 'zod';
-import type { Affine } from '../geometry/affine';
 import { checkQuad } from '../geometry/square';
 import type { Point } from '../geometry/vector';
-import { FEWEST_PARTS, MOST_PARTS, type Axis } from '../path/axis';
+import { FEWEST_PARTS, MOST_PARTS } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
-import type { Path } from '../path/path';
-import { PLAIN_GRID, PLAIN_PICTURE } from './migrate';
+import { BLENDS, paintSchema, strokeSchema } from './paint';
+import {
+  angle,
+  coordinate,
+  extent,
+  FARTHEST_COORDINATE,
+  hex,
+  id,
+  length,
+  placementSchema,
+  pointSchema,
+  share,
+  type DeepReadonly,
+} from './scalars';
 import { heldNameSchema, noteSchema } from './text';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
-export const ART_VERSION = 5;
+export const ART_VERSION = 6;
 
-/** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
-export const FARTHEST_COORDINATE = 1e6;
-
-const coordinate = z.number().min(-FARTHEST_COORDINATE).max(FARTHEST_COORDINATE);
-const length = z.number().positive().max(FARTHEST_COORDINATE);
-const id = z
-  .string()
-  .min(1)
-  .max(64)
-  .regex(/^[\w-]+$/);
-const hex = z.string().regex(/^#[0-9a-f]{6}$/);
-
-const pointSchema = z.strictObject({ x: coordinate, y: coordinate });
+/** Strongest blur, sheet pixels. */
+const MOST_BLUR = 1000;
 
 export const anchorSchema = z.strictObject({
   x: coordinate,
@@ -37,14 +37,6 @@ export const anchorSchema = z.strictObject({
   meant: z.literal(true).optional(),
   shared: id.optional(),
 });
-
-/** A map of the plane that can be undone. */
-const placementSchema = z
-  .tuple([coordinate, coordinate, coordinate, coordinate, coordinate, coordinate])
-  .refine(([a, b, c, d]) => a * d - b * c !== 0, 'A placement must not flatten what it places.');
-
-const angle = z.number().min(-7).max(7);
-const extent = z.number().min(0).max(FARTHEST_COORDINATE);
 
 const formSchema = z.strictObject({
   kind: z.enum(FORM_KINDS),
@@ -75,43 +67,69 @@ export const pathSchema = z.strictObject({
   form: formSchema.optional(),
 });
 
-export const fillSchema = z.strictObject({ kind: z.literal('flat'), hex });
-export const strokeSchema = z.strictObject({ hex, width: length.max(10_000) });
-
 const standing = { id, name: heldNameSchema, shown: z.boolean(), locked: z.boolean() };
+
+/** How the whole of a node is laid over what is beneath it. */
+const covering = {
+  opacity: share,
+  /** Left out: normal. */
+  blend: z.enum(BLENDS).optional(),
+  /** Standard deviation of a Gaussian, sheet pixels; left out: none. */
+  blur: length.max(MOST_BLUR).optional(),
+};
 
 export const shapeSchema = z.strictObject({
   ...standing,
+  ...covering,
   type: z.literal('shape'),
-  opacity: z.number().min(0).max(1),
-  fill: fillSchema.nullable(),
+  fill: paintSchema.nullable(),
   stroke: strokeSchema.nullable(),
+  /** The first is the outline; further ones are holes or islands under the even-odd rule. */
   paths: z.array(pathSchema).min(1),
+  /** With an axis, `paths` are what was drawn in one part; the others follow from it (`wholePaths`). */
   axis: axisSchema.optional(),
   /** What its drift follows; left out, it is found from the shape and the picture. */
   follow: z.enum(['edge', 'middle']).optional(),
-  /** It leaves the picture on purpose. */
+  /** It leaves the picture on purpose: drift, Settle and hints leave it out. */
   meant: z.literal(true).optional(),
   /** Takes it to where on the picture it is measured, when it was moved away for composition. */
   place: placementSchema.optional(),
 });
 
-export const groupSchema = z.strictObject({
+/** A picture as a part of the drawing, as it was placed, squared up and cropped: painted where it stands, and in files. */
+export const pictureNodeSchema = z.strictObject({
   ...standing,
-  type: z.literal('group'),
-  opacity: z.number().min(0).max(1),
-  get children(): z.ZodArray<z.ZodType<ShapeNode>> {
-    return z.array(nodeSchema);
-  },
+  ...covering,
+  type: z.literal('picture'),
+  /** Which of the document's pictures. */
+  picture: id,
 });
 
-const nodeSchema: z.ZodType<ShapeNode> = z.lazy(() =>
-  z.discriminatedUnion('type', [shapeSchema, groupSchema]),
-) as z.ZodType<ShapeNode>;
+const groupFields = z.strictObject({
+  ...standing,
+  ...covering,
+  type: z.literal('group'),
+  /** One of its own shapes: the others are seen only inside its outline. It is painted itself, whole. */
+  clip: id.optional(),
+});
+
+/** That groups stand in groups is the one thing that is not read off the schemas. */
+interface GroupData extends z.infer<typeof groupFields> {
+  children: NodeData[];
+}
+type NodeData = z.infer<typeof shapeSchema> | z.infer<typeof pictureNodeSchema> | GroupData;
+
+const nodeSchema: z.ZodType<NodeData> = z.lazy(() =>
+  z.discriminatedUnion('type', [shapeSchema, groupSchema, pictureNodeSchema]),
+);
+
+export const groupSchema = groupFields.extend({ children: z.array(nodeSchema) });
 
 export const layerSchema = z.strictObject({
   ...standing,
+  ...covering,
   type: z.literal('layer'),
+  /** Tracing ink fixed for this layer, or null to choose it against the picture. */
   ink: hex.nullable(),
   children: z.array(nodeSchema),
 });
@@ -215,61 +233,32 @@ export const artFields = z.strictObject({
   axis: axisSchema.nullable(),
 });
 
-type DeepReadonly<T> = T extends object ? { readonly [K in keyof T]: DeepReadonly<T[K]> } : T;
-
-export type Fill = DeepReadonly<z.infer<typeof fillSchema>>;
-export type Stroke = DeepReadonly<z.infer<typeof strokeSchema>>;
 export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
 export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;
 export type Guide = DeepReadonly<z.infer<typeof guideSchema>>;
 export type Grid = DeepReadonly<z.infer<typeof gridSchema>>;
 export type Chip = DeepReadonly<z.infer<typeof chipSchema>>;
+// Interfaces, so that messages of the compiler name them.
+export interface Shape extends DeepReadonly<z.infer<typeof shapeSchema>> {}
+export interface PictureNode extends DeepReadonly<z.infer<typeof pictureNodeSchema>> {}
+export interface Group extends DeepReadonly<z.infer<typeof groupSchema>> {}
+export interface Layer extends DeepReadonly<z.infer<typeof layerSchema>> {}
+export interface Art extends DeepReadonly<z.infer<typeof artFields>> {}
+/** What can stand in a layer or a group. */
+export type ArtNode = Shape | Group | PictureNode;
 
-interface Standing {
-  readonly id: string;
-  readonly name: string;
-  readonly shown: boolean;
-  readonly locked: boolean;
-}
-export interface Shape extends Standing {
-  readonly type: 'shape';
-  readonly opacity: number;
-  readonly fill: Fill | null;
-  readonly stroke: Stroke | null;
-  /** The first is the outline; further ones are holes or islands under the even-odd rule. */
-  readonly paths: readonly Path[];
-  /** With an axis, `paths` are what was drawn in one part; the others follow from it (`wholePaths`). */
-  readonly axis?: Axis;
-  /** What its drift follows; left out, it is found from the shape and the picture. */
-  readonly follow?: 'edge' | 'middle';
-  /** It leaves the picture on purpose: drift, Settle and hints leave it out. */
-  readonly meant?: true;
-  /** Takes it to where on the picture it is measured, when it was moved away for composition. */
-  readonly place?: Affine;
-}
-export interface Group extends Standing {
-  readonly type: 'group';
-  readonly opacity: number;
-  readonly children: readonly ShapeNode[];
-}
-export type ShapeNode = Shape | Group;
-export interface Layer extends Standing {
-  readonly type: 'layer';
-  /** Tracing ink fixed for this layer, or null to choose it against the picture. */
-  readonly ink: string | null;
-  readonly children: readonly ShapeNode[];
-}
-export interface Art {
-  readonly version: typeof ART_VERSION;
-  readonly sheet: Sheet;
-  readonly pictures: readonly PlacedPicture[];
-  readonly traced: string | null;
-  readonly layers: readonly Layer[];
-  readonly chips: readonly Chip[];
-  readonly guides: { readonly locked: boolean; readonly lines: readonly Guide[] };
-  readonly grid: Grid;
-  readonly axis: Axis | null;
-}
+/** What a picture has when nothing was done to it. */
+export const PLAIN_PICTURE = {
+  square: null,
+  crop: null,
+  view: 'plain',
+  tones: { count: 4, bounds: null, smooth: 2 },
+  veil: false,
+  credit: { source: '', author: '', licence: '', address: '' },
+} as const;
+
+/** A grid when none was asked for: five millimetres, not shown. */
+const PLAIN_GRID = { shown: false, step: (5 * 96) / 25.4, hex: '#2f6b4f' } as const;
 
 /** A picture just placed: what is not given is as it comes. */
 export const placedPicture = (
@@ -284,7 +273,16 @@ export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string):
   pictures: [],
   traced: null,
   layers: [
-    { id: layerId, type: 'layer', name: 'Drawing', shown: true, locked: false, ink: null, children: [] },
+    {
+      id: layerId,
+      type: 'layer',
+      name: 'Drawing',
+      shown: true,
+      locked: false,
+      opacity: 1,
+      ink: null,
+      children: [],
+    },
   ],
   chips: [],
   guides: { locked: false, lines: [] },

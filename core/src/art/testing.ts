@@ -13,7 +13,7 @@ export const shapeOf = (id: string, values: Partial<Shape> = {}): Shape => ({
   shown: true,
   locked: false,
   opacity: 1,
-  fill: { kind: 'flat', hex: '#2f6b4f' },
+  fill: { hex: '#2f6b4f' },
   stroke: null,
   paths: [squarePath(0, 0, 10, `${id}-p`)],
   ...values,
@@ -71,10 +71,10 @@ export function anyRecipe(random: () => number, art: Art, newId: () => string): 
   if (!shape || pick === 0) return addNode(layer.id, shapeOf(newId()), Math.floor(random() * 4));
   if (pick === 1) return removeNodes([shape.id]);
   if (pick === 2) return moveNode(shape.id, layer.id, Math.floor(random() * 8));
-  if (pick === 3) return styleShapes([shape.id], { fill: { kind: 'flat', hex } });
+  if (pick === 3) return styleShapes([shape.id], { fill: { hex } });
   if (pick === 4) return setNode(shape.id, { name: `Name ${Math.floor(random() * 1e6)}` });
   if (pick === 5) return addChip({ id: newId(), name: '', hex });
-  if (pick === 6) return addLayer({ id: newId(), type: 'layer', name: 'Layer', shown: true, locked: false, ink: null, children: [] }, null); // prettier-ignore
+  if (pick === 6) return addLayer({ id: newId(), type: 'layer', name: 'Layer', shown: true, locked: false, opacity: 1, ink: null, children: [] }, null); // prettier-ignore
   if (pick === 7) return addNode(layer.id, groupOf(newId(), shapeOf(newId()), shapeOf(newId())));
   if (pick === 8) return setSheet({ ground: hex });
   const path = findShape(art, shape.id)!.paths[0]!;

@@ -1,10 +1,32 @@
-import { boxOfPoints, EMPTY_BOX, uniteBoxes, growBox, type Box } from '../geometry/bounds';
-import { insideEvenOdd } from '../geometry/flatten';
-import { flattenPath, pathBounds, type Path } from '../path/path';
+import type { Path } from '../path/path';
 import { spreadPath, type Axis } from '../path/axis';
-import type { Art, Group, Layer, PlacedPicture, Shape, ShapeNode } from './schema';
+import type { Art, ArtNode, Group, Layer, PictureNode, PlacedPicture, Shape } from './schema';
 
-export type TreeNode = Layer | Group | Shape;
+/** What the tree of a drawing is made of. */
+export type TreeNode = Layer | ArtNode;
+/** What others stand in. */
+export type ParentNode = Layer | Group;
+
+/** Does for a node what its type asks for; a type left out does not compile. */
+export const byType = <T>(
+  node: TreeNode,
+  cases: {
+    readonly layer: (layer: Layer) => T;
+    readonly group: (group: Group) => T;
+    readonly shape: (shape: Shape) => T;
+    readonly picture: (picture: PictureNode) => T;
+  },
+): T => (cases[node.type] as (node: TreeNode) => T)(node);
+
+export const isParent = (node: TreeNode): node is ParentNode => 'children' in node;
+
+const NONE: readonly ArtNode[] = [];
+/** What stands in a node, bottom first; nothing in a shape or a picture. */
+export const childrenOf = (node: TreeNode): readonly ArtNode[] => (isParent(node) ? node.children : NONE);
+
+/** The shapes of a node: itself, or all that stand in it at any depth, bottom first. */
+export const shapesIn = (node: TreeNode): readonly Shape[] =>
+  node.type === 'shape' ? [node] : childrenOf(node).flatMap(shapesIn);
 
 /** A shape with what it inherits from the groups and the layer it stands in. */
 export interface PlacedShape {
@@ -15,7 +37,7 @@ export interface PlacedShape {
 }
 
 function walk(
-  nodes: readonly ShapeNode[],
+  nodes: readonly ArtNode[],
   layer: Layer,
   shown: boolean,
   locked: boolean,
@@ -24,8 +46,8 @@ function walk(
   for (const node of nodes) {
     const inSight = shown && node.shown;
     const shut = locked || node.locked;
-    if (node.type === 'group') walk(node.children, layer, inSight, shut, out);
-    else out.push({ shape: node, layer, shown: inSight, locked: shut });
+    if (node.type === 'shape') out.push({ shape: node, layer, shown: inSight, locked: shut });
+    else walk(childrenOf(node), layer, inSight, shut, out);
   }
 }
 
@@ -52,31 +74,11 @@ export function shapeIndex(art: Art): ReadonlyMap<string, Shape> {
   return index;
 }
 
-/** Where a node stands: its parent's list and its place in it. */
+/** Where a node stands: its parent, null for a layer, and its place in the parent's list. */
 export interface Found {
   readonly node: TreeNode;
-  readonly parent: Layer | Group | null;
+  readonly parent: ParentNode | null;
   readonly index: number;
-}
-
-/** Finds a layer, group or shape by id; null when there is none. */
-export function findNode(art: Art, id: string): Found | null {
-  const search = (nodes: readonly ShapeNode[], parent: Layer | Group): Found | null => {
-    for (let index = 0; index < nodes.length; index++) {
-      const node = nodes[index]!;
-      if (node.id === id) return { node, parent, index };
-      const deeper = node.type === 'group' ? search(node.children, node) : null;
-      if (deeper) return deeper;
-    }
-    return null;
-  };
-  for (let index = 0; index < art.layers.length; index++) {
-    const layer = art.layers[index]!;
-    if (layer.id === id) return { node: layer, parent: null, index };
-    const found = search(layer.children, layer);
-    if (found) return found;
-  }
-  return null;
 }
 
 const places = new WeakMap<Art['layers'], ReadonlyMap<string, readonly number[]>>();
@@ -90,7 +92,7 @@ export function nodePlaces(art: Art): ReadonlyMap<string, readonly number[]> {
       nodes.forEach((node, i) => {
         const place = [...above, i];
         map.set(node.id, place);
-        if (node.type !== 'shape') note(node.children, place);
+        note(childrenOf(node), place);
       });
     note(art.layers, []);
     places.set(art.layers, (known = map));
@@ -98,17 +100,84 @@ export function nodePlaces(art: Art): ReadonlyMap<string, readonly number[]> {
   return known;
 }
 
+/**
+ * The way from a layer down to a node, the node last; empty where there is no such node. Searched, unless the places of
+ * all nodes are known already: to make them costs more than one search.
+ */
+function wayTo(art: Art, id: string): Found[] {
+  const way: Found[] = [];
+  const place = places.get(art.layers)?.get(id);
+  if (place) {
+    let list: readonly TreeNode[] = art.layers;
+    let parent: ParentNode | null = null;
+    for (const index of place) {
+      const node: TreeNode = list[index]!;
+      way.push({ node, parent, index });
+      list = childrenOf(node);
+      parent = isParent(node) ? node : null;
+    }
+    return way;
+  }
+  if (places.has(art.layers)) return way;
+  const search = (nodes: readonly TreeNode[], parent: ParentNode | null): boolean => {
+    for (let index = 0; index < nodes.length; index++) {
+      const node = nodes[index]!;
+      if (node.id === id || (isParent(node) && search(node.children, node))) {
+        way.push({ node, parent, index });
+        return true;
+      }
+    }
+    return false;
+  };
+  search(art.layers, null);
+  return way.reverse();
+}
+
+/** Finds a node by id; null when there is none. */
+export const findNode = (art: Art, id: string): Found | null => wayTo(art, id).at(-1) ?? null;
+
+/** What a node stands in, nearest first, its layer last; nothing for a layer and for what is not there. */
+export const ancestorsOf = (art: Art, id: string): readonly ParentNode[] =>
+  wayTo(art, id)
+    .slice(0, -1)
+    .map(({ node }) => node as ParentNode)
+    .reverse();
+
+/** What a node stands in; null for a layer and for what is not there. */
+export const parentOf = (art: Art, id: string): ParentNode | null => findNode(art, id)?.parent ?? null;
+
+/** The layer a node stands in (itself for a layer), or null. */
+export const layerOf = (art: Art, id: string): Layer | null =>
+  (wayTo(art, id)[0]?.node as Layer | undefined) ?? null;
+
+/** Whether a place in the tree is painted before another; what stands in a node comes after it. */
+function comparePlaces(a: readonly number[], b: readonly number[]): number {
+  for (let i = 0; i < Math.min(a.length, b.length); i++) if (a[i] !== b[i]) return a[i]! - b[i]!;
+  return a.length - b.length;
+}
+
+/** Ids in the order in which their nodes are painted, bottom first, each once; what is not there is left out. */
+export function inPaintOrder(art: Art, ids: readonly string[]): string[] {
+  const all = nodePlaces(art);
+  return [...new Set(ids)]
+    .flatMap((id) => {
+      const place = all.get(id);
+      return place ? [{ id, place }] : [];
+    })
+    .sort((a, b) => comparePlaces(a.place, b.place))
+    .map(({ id }) => id);
+}
+
+/** The ids without those whose nodes stand in others of them. */
+export function outermost(art: Art, ids: readonly string[]): string[] {
+  const chosen = new Set(ids);
+  return ids.filter((id) => !ancestorsOf(art, id).some((above) => chosen.has(above.id)));
+}
+
 /** A shape by id, or null. */
 export function findShape(art: Art, id: string): Shape | null {
   const node = findNode(art, id)?.node;
   return node?.type === 'shape' ? node : null;
-}
-
-/** The layer a node stands in (itself for a layer), or null. */
-export function layerOf(art: Art, id: string): Layer | null {
-  const holds = (nodes: readonly ShapeNode[]): boolean =>
-    nodes.some((n) => n.id === id || (n.type === 'group' && holds(n.children)));
-  return art.layers.find((l) => l.id === id || holds(l.children)) ?? null;
 }
 
 /** The picture being traced, or null. */
@@ -129,39 +198,3 @@ export function wholePaths(shape: Pick<Shape, 'paths' | 'axis'>): readonly Path[
     wholes.set(paths, (known = { axis, paths: paths.flatMap((p) => spreadPath(p, axis)) }));
   return known.paths;
 }
-
-/** Bounds of the shape's lines, half the stroke's width added when asked for what is painted. */
-export function shapeBounds(shape: Shape, painted = false): Box {
-  const box = wholePaths(shape).map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
-  return painted && shape.stroke ? growBox(box, shape.stroke.width / 2) : box;
-}
-
-/** Bounds of everything shown that paints; `EMPTY_BOX` for nothing. */
-export const drawingBounds = (art: Art): Box =>
-  shapesOf(art)
-    .filter(({ shape, shown }) => shown && (shape.fill || shape.stroke))
-    .map(({ shape }) => shapeBounds(shape, true))
-    .reduce(uniteBoxes, EMPTY_BOX);
-
-const polygons = new WeakMap<Path, ReturnType<typeof flattenPath>>();
-
-/** The path as a polygon fine enough to decide what is inside it: a two-thousandth of its size. */
-export function polygonOf(path: Path): ReturnType<typeof flattenPath> {
-  let polygon = polygons.get(path);
-  if (!polygon) {
-    const box = boxOfPoints(path.anchors);
-    const size = Math.max(box.x1 - box.x0, box.y1 - box.y0, 1e-3);
-    polygons.set(path, (polygon = flattenPath(path, size / 2000)));
-  }
-  return polygon;
-}
-
-/** Whether a point lies in the shape's inside (even-odd; open paths are taken as closed, as a fill does). */
-export const shapeHas = (shape: Shape, p: { x: number; y: number }): boolean =>
-  insideEvenOdd(wholePaths(shape).map(polygonOf), p);
-
-/** Whether all of `inner` lies inside `outer`'s line (both taken as closed). */
-export const pathInside = (inner: Path, outer: Path): boolean => {
-  const around = polygonOf(outer);
-  return inner.anchors.length > 0 && polygonOf(inner).every((p) => insideEvenOdd([around], p));
-};

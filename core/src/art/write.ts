@@ -1,9 +1,10 @@
-import type { Art, Layer, Shape, ShapeNode } from './schema';
+import type { Art } from './schema';
+import { isParent, type TreeNode } from './tree';
 
-const texts = new WeakMap<Shape, string>();
+const texts = new WeakMap<TreeNode, string>();
 
-function nodeText(node: Layer | ShapeNode): string {
-  if (node.type !== 'shape') {
+function nodeText(node: TreeNode): string {
+  if (isParent(node)) {
     const { children, ...fields } = node;
     return `${JSON.stringify(fields).slice(0, -1)},"children":[${children.map(nodeText).join(',')}]}`;
   }
@@ -12,7 +13,7 @@ function nodeText(node: Layer | ShapeNode): string {
   return text;
 }
 
-/** The document as JSON. Shapes written before are not written out anew, so it costs what changed since. */
+/** The document as JSON. Shapes and pictures written before are not written out anew, so it costs what changed since. */
 export function artText(art: Art): string {
   const { layers, ...fields } = art;
   return `${JSON.stringify(fields).slice(0, -1)},"layers":[${layers.map(nodeText).join(',')}]}`;

@@ -1,46 +1,27 @@
 <script lang="ts">
-  import { drawShape, type ShapeNode } from '@mirrot/core';
+  import { paintedLeaves, paintList } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import { asPainted } from '$lib/desk/seeing.svelte';
   import type { View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
+  import Painted from './Painted.svelte';
 
   let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
 
   const seen = $derived(desk.seen);
+  const parts = $derived(paintList(desk.art));
+  const { sheet } = $derived(desk.art);
+  // What is blended is blended with the ground too, where no picture lies between.
+  const ground = $derived(seen.picture === 0 ? sheet.ground : null);
+  $effect(() => {
+    for (const { part } of paintedLeaves(parts))
+      if (part.type === 'picture') void desk.seeing.want(asPainted(part.picture), true);
+  });
 </script>
-
-{#snippet fills(nodes: readonly ShapeNode[])}
-  {#each nodes as node (node.id)}
-    {#if node.shown}
-      {#if node.type === 'group'}
-        <g opacity={node.opacity}>{@render fills(node.children)}</g>
-      {:else}
-        {@const drawn = drawShape(node)}
-        <path
-          data-shape={node.id}
-          d={drawn.d}
-          fill={drawn.fill}
-          stroke={drawn.stroke}
-          stroke-width={drawn.stroke ? drawn.strokeWidth : null}
-          opacity={drawn.opacity < 1 ? drawn.opacity : null}
-        />
-      {/if}
-    {/if}
-  {/each}
-{/snippet}
 
 <Layer {desk} {view} {margin}>
   <g class="fills" opacity={seen.fills} style:display={seen.fills > 0 ? null : 'none'}>
-    {#each desk.art.layers as layer (layer.id)}
-      {#if layer.shown}<g>{@render fills(layer.children)}</g>{/if}
-    {/each}
+    {#if ground}<rect width={sheet.width} height={sheet.height} fill={ground} />{/if}
+    <Painted {parts} place="bed" seeing={desk.seeing} />
   </g>
 </Layer>
-
-<style>
-  .fills {
-    fill-rule: evenodd;
-    stroke-linecap: round;
-    stroke-linejoin: round;
-  }
-</style>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drawnData, haloOf, lineRuns, wholePaths, type ShapeNode } from '@mirrot/core';
+  import { drawnData, haloOf, lineRuns, shapesOf, wholePaths } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
@@ -16,32 +16,6 @@
   const active = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
 </script>
 
-{#snippet inks(nodes: readonly ShapeNode[], layerInk: string | null)}
-  {#each nodes as node (node.id)}
-    {#if node.shown}
-      {#if node.type === 'group'}
-        {@render inks(node.children, layerInk)}
-      {:else}
-        {@const ink = desk.inks.of(node, layerInk)}
-        {#if desk.trueStroke && node.stroke && desk.step === 'refine'}
-          <path
-            class="weight"
-            d={drawnData(wholePaths(node))}
-            stroke={ink}
-            style:stroke-width="{node.stroke.width}px"
-          />
-        {/if}
-        {#if desk.haze && desk.step === 'refine' && active.has(node.id)}
-          <path class="haze" d={drawnData(wholePaths(node))} fill={ink} />
-        {/if}
-        {@const lines = lineRuns(wholePaths(node))}
-        {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
-        {#each lines as d, i (i)}<path {d} stroke={ink} class:active={active.has(node.id)} />{/each}
-      {/if}
-    {/if}
-  {/each}
-{/snippet}
-
 <Layer {desk} {view} {margin}>
   <g
     class="inks"
@@ -50,8 +24,29 @@
     style:--strong="{width / view.scale}px"
     style:--wide="{(width + 1.4) / view.scale}px"
   >
-    {#each inked ? desk.art.layers : [] as layer (layer.id)}
-      {#if layer.shown}<g>{@render inks(layer.children, layer.ink)}</g>{/if}
+    {#each inked ? shapesOf(desk.art) : [] as { shape, layer, shown } (shape.id)}
+      {#if shown}
+        {@const ink = desk.inks.of(shape, layer.ink)}
+        {@const { stroke } = shape}
+        {#if desk.trueStroke && stroke && desk.step === 'refine'}
+          <path
+            class="weight"
+            d={drawnData(wholePaths(shape))}
+            stroke={ink}
+            style:stroke-linecap={stroke.ends}
+            style:stroke-linejoin={stroke.joins}
+            style:stroke-miterlimit={stroke.miterLimit}
+            style:stroke-dasharray={stroke.dash.join(' ') || null}
+            style:stroke-width="{stroke.width}px"
+          />
+        {/if}
+        {#if desk.haze && desk.step === 'refine' && active.has(shape.id)}
+          <path class="haze" d={drawnData(wholePaths(shape))} fill={ink} />
+        {/if}
+        {@const lines = lineRuns(wholePaths(shape))}
+        {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
+        {#each lines as d, i (i)}<path {d} stroke={ink} class:active={active.has(shape.id)} />{/each}
+      {/if}
     {/each}
   </g>
 </Layer>
@@ -68,7 +63,6 @@
   }
   .weight {
     stroke-opacity: 0.28;
-    stroke-linecap: round;
   }
   .haze {
     fill-opacity: 0.36;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   addGuide,
   corner,
-  drawingBounds,
+  plainStroke,
   setGrid,
   setPicture,
   shapeBounds,
@@ -135,7 +135,7 @@ it('straight only: a drag moves the new anchor and pulls no handles', () => {
 describe('a border shared', () => {
   const drawn = (): Bench => {
     const b = attracting(benchWith([shapeWith('s', [square('p', 100, 100, 60)])]));
-    b.desk.nextFill = '#2f6b4f';
+    b.desk.nextFill = { hex: '#2f6b4f' };
     for (const [x, y] of [
       [160, 100],
       [230, 90],
@@ -154,7 +154,7 @@ describe('a border shared', () => {
     b.desk.offer!.take();
     const [old, made] = b.shapes;
     expect(made!.paths[0]!.anchors).toHaveLength(4);
-    expect(made!.fill?.hex).toBe('#2f6b4f');
+    expect(made!.fill).toEqual({ hex: '#2f6b4f' });
     expect(made!.paths[0]!.anchors[0]!.shared).toBe(old!.paths[0]!.anchors[1]!.shared);
     expect(b.desk.live).toBeNull();
     // One undo brings all back.
@@ -229,17 +229,16 @@ describe('forms', () => {
       [60, 40],
       [30, 30],
     ]);
-    expect(drawingBounds({ ...b.desk.art })).toBeDefined();
     expect(shapeBounds(b.shapes[1]!)).toEqual({ x0: 170, y0: 80, x1: 230, y1: 120 });
   });
 
   it('have the fill shown as the next path’s at once; a line has none', () => {
     const b = begin('ellipse');
-    b.desk.nextFill = '#2f6b4f';
+    b.desk.nextFill = { hex: '#2f6b4f' };
     b.drag({ x: 10, y: 10 }, { x: 70, y: 40 });
     b.desk.form = 'line';
     b.drag({ x: 10, y: 100 }, { x: 70, y: 140 });
-    expect(b.shapes.map((s) => s.fill?.hex)).toEqual(['#2f6b4f', undefined]);
+    expect(b.shapes.map((s) => s.fill)).toEqual([{ hex: '#2f6b4f' }, null]);
   });
 
   it('show their size while drawn, in the sheet’s unit', () => {
@@ -318,7 +317,7 @@ describe('axes', () => {
     b.click({ x: 198, y: 280 });
     expect(b.desk.art.axis).toMatchObject({ kind: 'mirror', x: 200 });
     expect(Math.abs(Math.cos((b.desk.art.axis as { angle: number }).angle))).toBeLessThan(1e-12);
-    b.desk.nextFill = '#2f6b4f';
+    b.desk.nextFill = { hex: '#2f6b4f' };
     for (const [x, y] of [
       [199, 50],
       [260, 120],
@@ -331,7 +330,7 @@ describe('axes', () => {
     expect(whole!.closed).toBe(true);
     expect(shapeBounds(shape)).toMatchObject({ x0: 140, x1: 260 });
     // Half an outline is filled as a whole one, in the step that ended it.
-    expect(shape.fill?.hex).toBe('#2f6b4f');
+    expect(shape.fill).toEqual({ hex: '#2f6b4f' });
     b.desk.undo();
     expect(b.desk.livePath!.anchors).toHaveLength(3);
   });
@@ -407,7 +406,7 @@ it('pens: a new path is a stroke as wide as the pen', () => {
   b.desk.habits.set({ pen: true, penWidth: 3 });
   b.click({ x: 10, y: 10 });
   b.click({ x: 50, y: 10 });
-  expect(b.shapes[0]!.stroke).toEqual({ hex: '#2a2722', width: 3 });
+  expect(b.shapes[0]!.stroke).toEqual(plainStroke({ hex: '#2a2722' }, 3));
   const line: Path = b.shapes[0]!.paths[0]!;
   expect(line.closed).toBe(false);
 });

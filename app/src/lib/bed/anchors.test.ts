@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { corner, findShape, shapeBounds, type Path } from '@mirrot/core';
+import { corner, findShape, plainStroke, shapeBounds, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes, type AnchorRef } from '$lib/desk/choice';
 import {
   addAt,
@@ -201,10 +201,10 @@ describe('choosing', () => {
   it('all between two anchors the shorter way, the rest, all of a fill, a line, a layer', () => {
     const b = benchWith(
       [
-        shapeWith('s', [square('p', 0, 0, 10)], { fill: { kind: 'flat', hex: '#aa0000' } }),
-        shapeWith('t', [square('q', 20, 0, 10)], { fill: { kind: 'flat', hex: '#aa0000' } }),
-        shapeWith('u', [square('r', 40, 0, 10)], { stroke: { hex: '#000000', width: 2 } }),
-        shapeWith('v', [square('w', 60, 0, 10)], { locked: true, fill: { kind: 'flat', hex: '#aa0000' } }),
+        shapeWith('s', [square('p', 0, 0, 10)], { fill: { hex: '#aa0000' } }),
+        shapeWith('t', [square('q', 20, 0, 10)], { fill: { hex: '#aa0000' } }),
+        shapeWith('u', [square('r', 40, 0, 10)], { stroke: plainStroke({ hex: '#000000' }, 2) }),
+        shapeWith('v', [square('w', 60, 0, 10)], { locked: true, fill: { hex: '#aa0000' } }),
       ],
       'refine',
     );

@@ -13,10 +13,12 @@ import {
   segmentCount,
   setPath,
   setPaths,
+  seenPaint,
   shapesOf,
   startAt,
   together,
   type Anchor,
+  type Paint,
   type Path,
   type PathEnd,
   type Recipe,
@@ -285,12 +287,10 @@ export type Kin = 'fill' | 'stroke' | 'layer';
 
 /** Chooses all open shapes that have the fill, the stroke's colour, or the layer of a chosen one. */
 export function chooseKin(desk: Desk, kin: Kin): void {
+  const seen = (paint: Paint | null | undefined): string =>
+    paint ? JSON.stringify(seenPaint(paint, desk.palette)) : 'none';
   const of = (s: Shape): string | undefined =>
-    kin === 'layer'
-      ? layerOf(desk.art, s.id)?.id
-      : kin === 'fill'
-        ? (s.fill?.hex ?? 'none')
-        : (s.stroke?.hex ?? 'none');
+    kin === 'layer' ? layerOf(desk.art, s.id)?.id : kin === 'fill' ? seen(s.fill) : seen(s.stroke?.paint);
   const wanted = new Set(desk.chosenShapes.map(of));
   desk.choose(chooseShapes(openShapes(shapesOf(desk.art)).flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
 }

@@ -32,7 +32,7 @@ describe.each([0.25, 1, 8])('blocking in at %f screen px to the sheet px', (scal
 
   it('starts the next path at once, with the same settings', () => {
     const b = benchWith([], 'block-in', scale);
-    b.desk.nextFill = '#2f6b4f';
+    b.desk.nextFill = { hex: '#2f6b4f' };
     for (const x of [0, 150]) {
       b.click({ x, y: 0 });
       b.click({ x: x + 100, y: 0 });
@@ -40,14 +40,14 @@ describe.each([0.25, 1, 8])('blocking in at %f screen px to the sheet px', (scal
       b.click({ x, y: 0 });
     }
     expect(b.shapes.map((s) => [s.name, s.fill])).toEqual([
-      ['Shape 1', { kind: 'flat', hex: '#2f6b4f' }],
-      ['Shape 2', { kind: 'flat', hex: '#2f6b4f' }],
+      ['Shape 1', { hex: '#2f6b4f' }],
+      ['Shape 2', { hex: '#2f6b4f' }],
     ]);
   });
 
   it('presses inside and on finished shapes add; they never catch a press', () => {
     const b = benchWith(
-      [shapeWith('s', [square('p', 0, 0, 100)], { fill: { kind: 'flat', hex: '#ffffff' } })],
+      [shapeWith('s', [square('p', 0, 0, 100)], { fill: { hex: '#ffffff' } })],
       'block-in',
       scale,
     );

@@ -59,7 +59,7 @@ function offerWay(desk: Desk, borders: Borders, way: number): void {
         'Share the border',
         together(
           shareBorder(live.shape, path, borders, way, newId),
-          styleShapes(fill && bare ? [live.shape] : [], { fill: fill ? { kind: 'flat', hex: fill } : null }),
+          styleShapes(fill && bare ? [live.shape] : [], { fill }),
         ),
         { live: null, choice: NOTHING_CHOSEN },
       );

@@ -41,7 +41,7 @@ export function endPath(desk: Desk): void {
   // Half an outline about an axis is a whole one: it gets its fill as if it had been closed.
   const whole = shape?.axis && shape.fill === null && wholePaths(shape).every((p) => p.closed);
   const fill = whole ? desk.nextFill : null;
-  desk.endLive(styleShapes(fill ? [live.shape] : [], { fill: fill ? { kind: 'flat', hex: fill } : null }));
+  desk.endLive(styleShapes(fill ? [live.shape] : [], { fill }));
   chooseInk(desk, live.shape);
 }
 
@@ -56,7 +56,7 @@ export function gripClosing(desk: Desk, start: BedPointer, reached: ReachOffer |
   const close = (whole: Path): Recipe =>
     together(setPath(shape, whole), (draft) => {
       const made = findShape(draft as never, shape) as { fill: unknown } | null;
-      if (made && made.fill === null && fill) made.fill = { kind: 'flat', hex: fill };
+      if (made && made.fill === null && fill) made.fill = fill;
     });
   const shaped = (p: BedPointer): Anchor => {
     let way = subtract(p.sheet, start.sheet);

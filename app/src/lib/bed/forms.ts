@@ -129,7 +129,7 @@ export function gripForm(desk: Desk, kind: FormKind, start: BedPointer): Grip | 
   const bare = newShape(desk, FORM_WORDS[kind], { id: 'form', closed: false, anchors: [] });
   // A form is closed as it is drawn, so it has its fill at once; a line has none.
   const fill = kind === 'line' ? null : desk.nextFill;
-  const shape: Shape = { ...bare, fill: fill ? { kind: 'flat', hex: fill } : null };
+  const shape: Shape = { ...bare, fill };
   const path = shape.paths[0]!.id;
   const made = (form: Form): Shape => ({ ...shape, paths: [formPath(form, path)] });
   const gesture = desk.gesture(`Draw the ${kind}`);

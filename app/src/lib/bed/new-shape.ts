@@ -1,4 +1,4 @@
-import { shapesOf, type Path, type Shape } from '@mirrot/core';
+import { plainStroke, shapesOf, type Path, type Shape } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { Desk } from '$lib/desk/desk.svelte';
 
@@ -27,7 +27,7 @@ export const newShape = (desk: Desk, word: string, path: Path): Shape => ({
   locked: false,
   opacity: 1,
   fill: null,
-  stroke: desk.habits.pen ? { hex: desk.nextFill ?? PEN_HEX, width: desk.habits.penWidth } : null,
+  stroke: desk.habits.pen ? plainStroke(desk.nextFill ?? { hex: PEN_HEX }, desk.habits.penWidth) : null,
   paths: [{ ...path, id: newId() }],
   ...(desk.art.axis && { axis: desk.art.axis }),
 });

@@ -7,7 +7,7 @@ import { shapeUnderPointer, walkAnchors, walkShapes } from './refine';
 import { addInMiddle, closeOrOpen, deleteChosen, nudge, straighten, turnKinds } from './shaping';
 import { benchWith, shapeWith, smooth, square, type Bench } from './testing';
 
-const fill = { fill: { kind: 'flat', hex: '#2f6b4f' } } as const;
+const fill = { fill: { hex: '#2f6b4f' } } as const;
 const arch: Path = {
   id: 'arch',
   closed: false,

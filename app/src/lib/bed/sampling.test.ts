@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { chooseShapes } from '$lib/desk/choice';
-import { setPicture } from '@mirrot/core';
+import { flatHex, plainStroke, setPicture } from '@mirrot/core';
 import { currentFrame } from './box';
 import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
 
@@ -17,7 +17,7 @@ const drawn = (): Bench => {
   const b = benchWith(
     [
       shapeWith('s', [square('p', 0, 150, 80)]),
-      shapeWith('f', [square('q', 250, 150, 80)], { fill: { kind: 'flat', hex: '#123456' } }),
+      shapeWith('f', [square('q', 250, 150, 80)], { fill: { hex: '#123456' } }),
     ],
     'colour',
   );
@@ -25,7 +25,7 @@ const drawn = (): Bench => {
   b.desk.choose(chooseShapes(['s']));
   return b;
 };
-const fillOf = (b: Bench) => b.shapes[0]!.fill?.hex;
+const fillOf = (b: Bench) => flatHex(b.shapes[0]!.fill, b.desk.palette);
 
 describe('sampling', () => {
   it('takes one pixel by a click, the middle value by a drag, one step each', () => {
@@ -54,11 +54,11 @@ describe('sampling', () => {
     b.desk.choose(chooseShapes([]));
     b.desk.sampling = 'pixel';
     b.click({ x: 150, y: 20 });
-    expect(b.desk.nextFill).toBe('#e0e060');
+    expect(b.desk.nextFill).toEqual({ hex: '#e0e060' });
     b.desk.choose(chooseShapes(['s']));
     b.desk.receiving = 'stroke';
     b.click({ x: 20, y: 20 });
-    expect(b.shapes[0]!.stroke).toEqual({ hex: '#204060', width: 2 });
+    expect(b.shapes[0]!.stroke).toEqual(plainStroke({ hex: '#204060' }, 2));
   });
 
   it('says so where there is no picture, and changes nothing', () => {
@@ -66,7 +66,7 @@ describe('sampling', () => {
     b.desk.sampling = 'pixel';
     b.click({ x: 390, y: 290 });
     expect(b.desk.notice?.text).toContain('no picture');
-    expect(fillOf(b)).toBeUndefined();
+    expect(fillOf(b)).toBeNull();
   });
 
   it('works in any step while D is held', () => {

@@ -1,4 +1,15 @@
-import { findShape, formatHex, meanScale, shapeHas, shapesOf, styleShapes, type Point } from '@mirrot/core';
+import {
+  formatHex,
+  hexAt,
+  isGradient,
+  meanScale,
+  paintShapes,
+  seenPaint,
+  shapeHas,
+  shapesOf,
+  type Colour,
+  type Point,
+} from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { samplePicture } from '$lib/desk/rasters';
 import type { BedPointer, Grip } from './behaviour';
@@ -11,37 +22,37 @@ import { chooseShapes } from '$lib/desk/choice';
 export const FIRST_WEIGHT = 2;
 
 /** Gives a colour to what receives colours now: chosen shapes, the path just drawn, or the next path. */
-export function applyColour(desk: Desk, hex: string): void {
-  const ids = desk.receivers;
-  if (desk.receiving === 'stroke') {
-    const width = findShape(desk.art, ids[0] ?? '')?.stroke?.width ?? FIRST_WEIGHT;
-    if (ids.length > 0) desk.change('Colour the stroke', styleShapes(ids, { stroke: { hex, width } }));
-    return;
-  }
-  if (ids.length > 0) desk.change('Colour the fill', styleShapes(ids, { fill: { kind: 'flat', hex } }));
-  else desk.nextFill = hex;
+export function applyColour(desk: Desk, colour: Colour): void {
+  const { receivers, receiving } = desk;
+  if (receivers.length > 0)
+    desk.change(`Colour the ${receiving}`, paintShapes(receivers, receiving, colour, FIRST_WEIGHT));
+  else if (receiving === 'fill') desk.nextFill = colour;
 }
 
 /** Colour of the picture at a point; a disc of `radius` sheet pixels, 0 for one pixel. Null where there is none. */
-export function pictureColour(desk: Desk, at: Point, radius = 0): string | null {
+export function pictureColour(desk: Desk, at: Point, radius = 0): Colour | null {
   const rgb = samplePicture(desk.inks.raster, desk.traced, at, radius);
-  return rgb && formatHex(rgb);
+  return rgb && { hex: formatHex(rgb) };
 }
 
-/** Fill of the topmost filled shape in sight at a point, those that receive the colour left out. */
-function drawingColour(desk: Desk, at: Point): string | null {
+/**
+ * Fill of the topmost filled shape in sight at a point, those that receive the colour left out: its chip where it has
+ * one, of a gradient the colour there.
+ */
+function drawingColour(desk: Desk, at: Point): Colour | null {
   if (desk.seen.fills < 1) return null;
   const out = desk.receivers;
   for (const { shape, shown } of [...shapesOf(desk.art)].reverse())
-    if (shown && shape.fill && !out.includes(shape.id) && shapeHas(shape, at)) return shape.fill.hex;
+    if (shown && shape.fill && !out.includes(shape.id) && shapeHas(shape, at))
+      return isGradient(shape.fill) ? { hex: hexAt(seenPaint(shape.fill, desk.palette), at) } : shape.fill;
   return null;
 }
 
 /** A press that samples: a click takes the drawing's fill or the picture's pixel (or disc), a drag draws a disc. */
 export function gripSample(desk: Desk, start: BedPointer): Grip {
-  const take = (hex: string | null): void => {
+  const take = (colour: Colour | null): void => {
     desk.disc = null;
-    if (hex) applyColour(desk, hex);
+    if (colour) applyColour(desk, colour);
     else desk.say('There is no picture here to take a colour from.', 'bad');
   };
   const radiusTo = (p: BedPointer): number =>

@@ -138,7 +138,7 @@ describe('Measure weight', () => {
     await weigh(b.desk, weigher);
     expect(b.shapes[0]!.stroke!.width).toBeGreaterThan(12 * 0.97);
     expect(b.shapes[0]!.stroke!.width).toBeLessThan(12 * 1.03);
-    expect(b.shapes[0]!.stroke!.hex).toBe('#3c3c3c');
+    expect(b.shapes[0]!.stroke!.paint).toEqual({ hex: '#3c3c3c' });
     b.desk.undo();
     expect(b.shapes[0]!.stroke).toBeNull();
   });

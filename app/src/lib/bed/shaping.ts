@@ -1,4 +1,5 @@
 import {
+  findNode,
   findShape,
   flowAll,
   insertAnchor,
@@ -6,6 +7,7 @@ import {
   moveHandle,
   openSegment,
   removeAnchors,
+  removeNodes,
   removePath,
   segmentCount,
   segmentIsLine,
@@ -25,6 +27,7 @@ import { newId } from '$lib/ids';
 import {
   chooseAnchors,
   chooseShapes,
+  chosenNodes,
   findPath,
   isAnchorChosen,
   sameAnchor,
@@ -192,11 +195,10 @@ export function deleteChosen(desk: Desk): void {
     );
     return;
   }
-  if (choice.shapes.length > 0) {
-    const names = choice.shapes.length > 1 ? `${choice.shapes.length} shapes` : desk.chosenShapes[0]?.name;
-    desk.change(`Delete ${names}`, together(...choice.shapes.map((id) => setPaths(id, []))), {
-      choice: chooseShapes([]),
-    });
+  const chosen = chosenNodes(choice, desk.art);
+  if (chosen.length > 0) {
+    const names = chosen.length > 1 ? `${chosen.length} shapes` : findNode(desk.art, chosen[0]!)?.node.name;
+    desk.change(`Delete ${names}`, removeNodes(chosen), { choice: chooseShapes([]) });
   }
 }
 

@@ -4,6 +4,7 @@ import {
   formatLength,
   meanScale,
   pathCubics,
+  plainStroke,
   styleShapes,
   together,
   type Path,
@@ -53,7 +54,11 @@ export async function weigh(desk: Desk, run: Weigher): Promise<void> {
     'Measure weight',
     together(
       ...weighed.map(({ shape, width }) =>
-        styleShapes([shape.id], { stroke: { hex: shape.stroke?.hex ?? colourUnder(desk, shape), width } }),
+        styleShapes([shape.id], {
+          stroke: shape.stroke
+            ? { ...shape.stroke, width }
+            : plainStroke({ hex: colourUnder(desk, shape) }, width),
+        }),
       ),
     ),
     { choice: desk.choice },

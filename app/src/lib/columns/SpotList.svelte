@@ -65,7 +65,7 @@
     {#each shapes as shape (shape.id)}
       <li>
         <button class="choose" dir="auto" onclick={() => choose(shape.id)}>
-          <Thumbnail {shape} /><span>{shape.name}</span>
+          <Thumbnail {desk} {shape} place="spot" /><span>{shape.name}</span>
         </button>
         <button
           class="icon-button"

@@ -19,7 +19,7 @@
     type Layer,
     type Shape,
   } from '@mirrot/core';
-  import { chooseShapes } from '$lib/desk/choice';
+  import { chooseNodes, chooseShapes } from '$lib/desk/choice';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { newId } from '$lib/ids';
   import NameField from '$lib/ui/NameField.svelte';
@@ -39,11 +39,13 @@
 
   const rows = $derived(stackRows(desk.art, folded));
   const sight = $derived(rowsInSight(rows.length, HEIGHT, top, room));
-  const chosen = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
+  const chosen = $derived(
+    new Set(desk.live ? [desk.live.shape] : [...desk.choice.nodes, ...desk.choice.shapes]),
+  );
 
   // The row of what is chosen comes into sight.
   $effect(() => {
-    const id = desk.choice.shapes.at(-1);
+    const id = desk.choice.nodes.at(-1) ?? desk.choice.shapes.at(-1);
     const at = id ? untrack(() => rows.findIndex((r) => r.node.id === id)) : -1;
     if (at < 0 || !list) return;
     if (at * HEIGHT < list.scrollTop) list.scrollTop = at * HEIGHT;
@@ -74,22 +76,17 @@
       desk.layer = node.id;
       return;
     }
-    if (node.type === 'group') {
-      desk.choose(chooseShapes(shapesIn(node)));
-      return;
-    }
     if (shut || node.locked || hidden || !node.shown)
       return desk.say(
         `${node.name} is ${shut || node.locked ? 'locked' : 'hidden'}, so it cannot be chosen.`,
         'plain',
       );
+    if (node.type !== 'shape') return desk.choose(chooseNodes([node]));
     const now = desk.choice.shapes;
     if (e.shiftKey)
       desk.choose(chooseShapes(now.includes(node.id) ? now.filter((s) => s !== node.id) : [...now, node.id]));
     else desk.choose(chooseShapes([node.id], desk.step === 'refine' ? 'path' : 'shape'));
   }
-  const shapesIn = (node: Row['node']): string[] =>
-    node.type === 'shape' ? [node.id] : node.children.flatMap(shapesIn);
 
   function turn(node: Row['node'], what: 'shown' | 'locked'): void {
     const words = what === 'shown' ? (node.shown ? 'Hide' : 'Show') : node.locked ? 'Unlock' : 'Lock';
@@ -105,6 +102,7 @@
       name: `Layer ${n}`,
       shown: true,
       locked: false,
+      opacity: 1,
       ink: null,
       children: [],
     };
@@ -154,7 +152,9 @@
           role="listitem"
         >
           {#if node.type === 'shape'}
-            <Thumbnail shape={node} />
+            <Thumbnail {desk} shape={node} place="row" />
+          {:else if node.type === 'picture'}
+            <span class="fold"><Image size={16} strokeWidth={1.75} /></span>
           {:else}
             <button
               class="fold"

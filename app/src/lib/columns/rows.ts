@@ -1,8 +1,8 @@
-import type { Art, Group, Layer, Shape, ShapeNode } from '@mirrot/core';
+import { childrenOf, type Art, type ArtNode, type TreeNode } from '@mirrot/core';
 
-/** A row of the stack: a layer, group or shape with how deep it stands and what it inherits. */
+/** A row of the stack: a layer, group, shape or picture with how deep it stands and what it inherits. */
 export interface Row {
-  readonly node: Layer | Group | Shape;
+  readonly node: TreeNode;
   readonly depth: number;
   /** Hidden or locked by what it stands in. */
   readonly hidden: boolean;
@@ -12,12 +12,11 @@ export interface Row {
 /** All rows, top of the drawing first; what stands in a folded layer or group is left out. */
 export function stackRows(art: Art, folded: ReadonlySet<string>): Row[] {
   const rows: Row[] = [];
-  const walk = (nodes: readonly ShapeNode[], depth: number, hidden: boolean, shut: boolean): void => {
+  const walk = (nodes: readonly ArtNode[], depth: number, hidden: boolean, shut: boolean): void => {
     for (let i = nodes.length - 1; i >= 0; i--) {
       const node = nodes[i]!;
       rows.push({ node, depth, hidden, shut });
-      if (node.type === 'group' && !folded.has(node.id))
-        walk(node.children, depth + 1, hidden || !node.shown, shut || node.locked);
+      if (!folded.has(node.id)) walk(childrenOf(node), depth + 1, hidden || !node.shown, shut || node.locked);
     }
   };
   for (let i = art.layers.length - 1; i >= 0; i--) {

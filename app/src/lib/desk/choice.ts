@@ -1,4 +1,15 @@
-import { findShape, formatLength, type Art, type HandleSide, type Path, type Shape } from '@mirrot/core';
+import {
+  findNode,
+  findShape,
+  formatLength,
+  outermost,
+  shapesIn,
+  type Art,
+  type HandleSide,
+  type Path,
+  type Shape,
+  type TreeNode,
+} from '@mirrot/core';
 
 /** An anchor by where it stands. */
 export interface AnchorRef {
@@ -20,7 +31,10 @@ export interface HandleRef extends AnchorRef {
 /** What is chosen. Level "path" shows the anchors of the chosen shapes, level "shape" their box. */
 export interface Choice {
   readonly level: 'shape' | 'path';
+  /** Shapes chosen by themselves, and all that stand in the nodes chosen as wholes. */
   readonly shapes: readonly string[];
+  /** Layers, groups and pictures in the tree that are chosen as wholes. */
+  readonly nodes: readonly string[];
   readonly anchors: readonly AnchorRef[];
   readonly handle: HandleRef | null;
   readonly segment: SegmentRef | null;
@@ -29,6 +43,7 @@ export interface Choice {
 export const NOTHING_CHOSEN: Choice = {
   level: 'shape',
   shapes: [],
+  nodes: [],
   anchors: [],
   handle: null,
   segment: null,
@@ -39,6 +54,17 @@ export const chooseShapes = (shapes: readonly string[], level: Choice['level'] =
   level,
   shapes,
 });
+
+/** Chooses nodes of the tree as wholes, with all the shapes in them. */
+export const chooseNodes = (nodes: readonly TreeNode[]): Choice => ({
+  ...NOTHING_CHOSEN,
+  shapes: nodes.flatMap((node) => shapesIn(node).map(({ id }) => id)),
+  nodes: nodes.flatMap((node) => (node.type === 'shape' ? [] : [node.id])),
+});
+
+/** Ids of what is chosen as nodes of the tree, none that stands in another of them. */
+export const chosenNodes = ({ nodes, shapes }: Choice, art: Art): readonly string[] =>
+  nodes.length === 0 ? shapes : outermost(art, [...nodes, ...shapes]);
 
 export const chooseAnchors = (anchors: readonly AnchorRef[]): Choice => ({
   ...NOTHING_CHOSEN,
@@ -70,13 +96,15 @@ export function stillThere(choice: Choice, art: Art): Choice {
   const has = (ref: { shape: string; path: string }, index: number): boolean =>
     index < (findPath(findShape(art, ref.shape), ref.path)?.anchors.length ?? 0);
   const shapes = choice.shapes.filter((id) => findShape(art, id));
+  const nodes = choice.nodes.filter((id) => findNode(art, id));
   const anchors = choice.anchors.filter((a) => has(a, a.index));
   const handle = choice.handle && has(choice.handle, choice.handle.index) ? choice.handle : null;
   const segment = choice.segment && has(choice.segment, choice.segment.segment) ? choice.segment : null;
   const same =
-    shapes.length === choice.shapes.length && anchors.length === choice.anchors.length &&
+    shapes.length === choice.shapes.length && nodes.length === choice.nodes.length &&
+    anchors.length === choice.anchors.length &&
     handle === choice.handle && segment === choice.segment; // prettier-ignore
-  return same ? choice : { ...choice, shapes, anchors, handle, segment };
+  return same ? choice : { ...choice, shapes, nodes, anchors, handle, segment };
 }
 
 const many = (n: number, one: string): string => `${n} ${one}${n === 1 ? '' : 's'}`;
@@ -94,7 +122,11 @@ export function choiceInWords(choice: Choice, art: Art): string {
   }
   if (choice.anchors.length > 0) return many(choice.anchors.length, 'anchor');
   if (choice.segment) return '1 segment';
-  if (choice.shapes.length === 0) return 'nothing chosen';
+  const [node, ...others] = chosenNodes(choice, art).map((id) => findNode(art, id)?.node);
+  if (node && node.type !== 'shape' && others.length === 0)
+    return node.type === 'picture' ? node.name : `${node.name}, ${many(choice.shapes.length, 'shape')}`;
+  if (choice.shapes.length === 0)
+    return choice.nodes.length === 0 ? 'nothing chosen' : many(choice.nodes.length, 'node');
   if (choice.shapes.length > 1) return many(choice.shapes.length, 'shape');
   return findShape(art, choice.shapes[0]!)?.name ?? 'nothing chosen';
 }

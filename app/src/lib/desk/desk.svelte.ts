@@ -1,8 +1,11 @@
 import {
   findShape,
+  hexOf,
   isEmptyBox,
   layerOf,
   meanScale,
+  paletteOf,
+  removeNodes,
   shapeBounds,
   shapeIndex,
   shapesOf,
@@ -10,8 +13,10 @@ import {
   uniteBoxes,
   type Art,
   type Box,
+  type Colour,
   type FormKind,
   type History,
+  type Palette,
   type Path,
   type Point,
   type Recipe,
@@ -106,8 +111,7 @@ export class Desk {
   rulers = $state(true);
   stackOpen = $state(true);
   eyeOpen = $state(true);
-  /** Fill the next path will get, or null for none. */
-  nextFill: string | null = $state(null);
+  #nextFill: { readonly colour: Colour; readonly hex: string } | null = $state.raw(null);
   /** Whether colours go to the fill or to the stroke. */
   receiving: 'fill' | 'stroke' = $state('fill');
   readonly habits: Habits;
@@ -435,14 +439,7 @@ export class Desk {
     if (!live) return;
     this.fresh = false;
     if (!livePath || livePath.anchors.length < 2) {
-      this.change(
-        'Leave the path',
-        (draft) => {
-          for (const layer of draft.layers)
-            layer.children = layer.children.filter((c) => c.id !== live.shape);
-        },
-        { live: null },
-      );
+      this.change('Leave the path', removeNodes([live.shape]), { live: null });
       this.live = null;
       return;
     }
@@ -478,6 +475,19 @@ export class Desk {
 
   say(text: string, tone: Notice['tone'] = 'plain', action?: Notice['action']): void {
     this.notice = { text, tone, action };
+  }
+
+  /** Colours of the chips by their ids. */
+  get palette(): Palette {
+    return paletteOf(this.art.chips);
+  }
+  /** Fill the next path will get, or null for none. A chip that has gone leaves its colour. */
+  get nextFill(): Colour | null {
+    const next = this.#nextFill;
+    return next && 'chip' in next.colour && !this.palette.has(next.colour.chip) ? { hex: next.hex } : (next?.colour ?? null); // prettier-ignore
+  }
+  set nextFill(colour: Colour | null) {
+    this.#nextFill = colour && { colour, hex: hexOf(colour, this.palette) };
   }
 
   // --- figures ---------------------------------------------------------------------------------------------------

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { addChip, addNode, changeArt, setNode, type Art, type Recipe } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
+import { NOTHING_CHOSEN } from './choice';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { FakeServer, memoryStore, type MemoryStore } from './testing';
 
@@ -12,7 +13,7 @@ let replacements: Replacement[];
 const push = (recipe: Recipe, label = 'Draw'): void => {
   const change = changeArt(art, recipe);
   art = change.art;
-  const looked = { choice: { level: 'shape', shapes: [], anchors: [], handle: null, segment: null }, live: null } as const; // prettier-ignore
+  const looked = { choice: NOTHING_CHOSEN, live: null };
   saving.push({ patches: change.patches, note: { did: 'step', label, inverse: change.inverse, before: looked, after: looked } }, art); // prettier-ignore
 };
 const draw = (id: string): void => push(addChip({ id, name: '', hex: '#112233' }), `Draw ${id}`);

@@ -20,6 +20,10 @@ export interface Seeing {
   want(p: PlacedPicture, full: boolean): Promise<void>;
 }
 
+/** A picture as a part of the drawing: straightened and cropped, without what it is seen by. */
+export const asPainted = (p: PlacedPicture): PlacedPicture =>
+  p.view === 'plain' && p.wash === 0 ? p : { ...p, id: `${p.id} painted`, view: 'plain', wash: 0 };
+
 const isPlain = (p: PlacedPicture): boolean => p.square === null && p.view === 'plain';
 
 /** How finely a picture is worked on: as the bed shows it whole, as the server's working copy, in all its pixels. */

@@ -1,5 +1,6 @@
 import { applyPatches, checkChange, holdingsOf, patchDocument, type Art, type Patch } from '@mirrot/core';
 import type { MadeChange } from './changes';
+import { NOTHING_CHOSEN } from './choice';
 
 /** A change of more patches or characters than this travels in parts: a request takes 2,000 patches and 8 MB. */
 const MOST_PATCHES = 1000;
@@ -54,7 +55,7 @@ export function splitChange(change: MadeChange, before: Art): MadeChange[] {
     if (note.did !== 'undo')
       return { patches: part, note: { ...note, inverse, did: i === 0 ? note.did : 'more' } };
     // A step taken back says nothing of itself; in parts it is a step of its own.
-    const looked = { choice: { level: 'shape', shapes: [], anchors: [], handle: null, segment: null }, live: null } as const; // prettier-ignore
+    const looked = { choice: NOTHING_CHOSEN, live: null };
     return { patches: part, note: { did: i === 0 ? 'step' : 'more', label: 'Take back a step', inverse, before: looked, after: looked } }; // prettier-ignore
   });
 }

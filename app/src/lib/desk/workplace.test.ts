@@ -19,10 +19,7 @@ const refusal = (status: number, message: string): Response => Response.json({ e
 beforeEach(() => {
   settled = true;
   answers = {};
-  b = benchWith(
-    [shapeWith('Leaf', [square('l', 0, 0, 50)], { fill: { kind: 'flat', hex: '#2f6b4f' } })],
-    'colour',
-  );
+  b = benchWith([shapeWith('Leaf', [square('l', 0, 0, 50)], { fill: { hex: '#2f6b4f' } })], 'colour');
   w = new Workplace(
     b.desk,
     { state: 'kept', waiting: 0, settled: async () => settled } as unknown as Saving,

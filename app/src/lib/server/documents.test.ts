@@ -111,7 +111,7 @@ describe('a change', () => {
     await change(crowd(3));
     await change((draft) => {
       draft.sheet.width = 192;
-      (draft.layers[0]!.children[0] as { fill: unknown }).fill = { kind: 'flat', hex: '#112233' };
+      (draft.layers[0]!.children[0] as { fill: unknown }).fill = { hex: '#112233' };
     });
     expect(await getProject(db, id)).toMatchObject({ revision: 2, shapes: 3, painted: 1, anchors: 12, sheet: { width: 50.8, unit: 'mm' } }); // prettier-ignore
     expect((await listProjects(db))[0]).toEqual(await getProject(db, id));

@@ -1,4 +1,4 @@
-import { cutText, exportBox, writeSvg, type Art } from '@mirrot/core';
+import { cutText, outputBox, outputPictures, writeSvg, type Art } from '@mirrot/core';
 import sharp from 'sharp';
 import type { Database } from './database';
 import { seenRendition } from './seen';
@@ -27,11 +27,10 @@ export async function outputSvg(
   size: Size = 'full',
 ): Promise<string> {
   const { area, ground } = options;
-  if (!options.picture) return writeSvg(art, { area, ground });
   const hrefs = new Map<string, string>();
   const texts = new Map<string, string>();
   let length = 0;
-  for (const p of art.pictures.filter((one) => one.shown)) {
+  for (const p of outputPictures(art, options.picture)) {
     const key = JSON.stringify([p.source, p.square]);
     let text = texts.get(key);
     if (text === undefined) {
@@ -48,7 +47,7 @@ export async function outputSvg(
     }
     hrefs.set(p.id, text);
   }
-  return writeSvg(art, { area, ground, pictureHref: (p) => hrefs.get(p.id)! });
+  return writeSvg(art, { area, ground, pictures: options.picture, pictureHref: (p) => hrefs.get(p.id)! });
 }
 
 /** The drawing as PNG pixels, `ppi` to the inch of the sheet or `width` across. */
@@ -58,7 +57,7 @@ export async function outputPng(
   options: OutputOptions & { readonly ppi?: number; readonly width?: number },
   size: Size = 'full',
 ): Promise<Buffer> {
-  const { x0, y0, x1, y1 } = exportBox(art, options.area);
+  const { x0, y0, x1, y1 } = outputBox(art, options.area);
   const ppi = options.ppi ?? 96;
   const width = Math.max(1, options.width ?? Math.round(((x1 - x0) * ppi) / 96));
   const height = Math.max(1, Math.round((width * (y1 - y0)) / (x1 - x0)));

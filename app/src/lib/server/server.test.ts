@@ -126,7 +126,7 @@ describe('changes', () => {
 
   it('are told in order with what they were to the history, and without where nobody said', async () => {
     const context = {
-      choice: { level: 'shape', shapes: [], anchors: [], handle: null, segment: null },
+      choice: { level: 'shape', shapes: [], nodes: [], anchors: [], handle: null, segment: null },
       live: null,
     } as const;
     const [one, two] = [await patchesOf(chip('a')), await patchesOf(chip('b'))];
@@ -345,7 +345,7 @@ describe('kept copies', () => {
 
 // Source outside: sharp's own reading of the PNG; CSS Values 4 (96 px to the inch).
 describe('output', () => {
-  const filled = shapeWith('s', [square('p', 10, 10, 20)], { fill: { kind: 'flat', hex: '#d4561c' } });
+  const filled = shapeWith('s', [square('p', 10, 10, 20)], { fill: { hex: '#d4561c' } });
   const art = async () => {
     await change(addNode((await getArt(db, id)).art.layers[0]!.id, filled));
     return (await getArt(db, id)).art;

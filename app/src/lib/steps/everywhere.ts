@@ -8,24 +8,26 @@ import Search from '@lucide/svelte/icons/search';
 import Undo from '@lucide/svelte/icons/undo-2';
 import Keyboard from '@lucide/svelte/icons/keyboard';
 import {
+  findNode,
   lockGuides,
   meanScale,
   removeGuides,
   restack,
   setNode,
+  shapesOf,
   together,
   type StackMove,
+  type TreeNode,
 } from '@mirrot/core';
 import { nudge } from '$lib/bed/shaping';
 import { allAnchors, walkAnchors, walkShapes } from '$lib/bed/refine';
 import { deleteChosen } from '$lib/bed/shaping';
 import { endPath } from '$lib/bed/ending';
-import { chooseAnchors, chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
+import { chooseAnchors, chooseShapes, chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import { STEPS, type Step } from '$lib/desk/desk.svelte';
 import { TASK_WORDS } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
-import { shapesOf } from '@mirrot/core';
 import { openShapes } from '$lib/bed/hit';
 import { shapeUnderPointer } from '$lib/bed/refine';
 
@@ -38,7 +40,14 @@ export const STEP_NAMES: Readonly<Record<Step, string>> = {
   export: 'Export',
 };
 
-const hasChosen = (w: Workplace): boolean => w.desk.choice.shapes.length > 0;
+const hasChosen = ({ desk: { choice } }: Workplace): boolean =>
+  choice.shapes.length + choice.nodes.length > 0;
+
+/** The nodes that are chosen, as wholes where they are. */
+function chosenIn({ desk: { art, choice } }: Workplace): { ids: readonly string[]; nodes: TreeNode[] } {
+  const ids = chosenNodes(choice, art);
+  return { ids, nodes: ids.flatMap((id) => findNode(art, id)?.node ?? []) };
+}
 
 const steps: Command[] = STEPS.map((step, i) => ({
   id: `open-${step}`,
@@ -88,7 +97,7 @@ const stack: Command[] = (
   title,
   keys: [key],
   when: hasChosen,
-  run: (w) => void w.desk.change(title, restack(w.desk.choice.shapes, move)),
+  run: (w) => void w.desk.change(title, restack(chosenNodes(w.desk.choice, w.desk.art), move)),
 }));
 
 export const EVERYWHERE: readonly Command[] = [
@@ -206,11 +215,9 @@ export const EVERYWHERE: readonly Command[] = [
     keys: ['H'],
     when: hasChosen,
     run(w) {
-      const shown = !w.desk.chosenShapes.every((s) => s.shown);
-      w.desk.change(
-        shown ? 'Show' : 'Hide',
-        together(...w.desk.choice.shapes.map((id) => setNode(id, { shown }))),
-      );
+      const { ids, nodes } = chosenIn(w);
+      const shown = !nodes.every((node) => node.shown);
+      w.desk.change(shown ? 'Show' : 'Hide', together(...ids.map((id) => setNode(id, { shown }))));
     },
   },
   {
@@ -220,11 +227,9 @@ export const EVERYWHERE: readonly Command[] = [
     keys: ['Y'],
     when: hasChosen,
     run(w) {
-      const locked = !w.desk.chosenShapes.every((s) => s.locked);
-      w.desk.change(
-        locked ? 'Lock' : 'Unlock',
-        together(...w.desk.choice.shapes.map((id) => setNode(id, { locked }))),
-      );
+      const { ids, nodes } = chosenIn(w);
+      const locked = !nodes.every((node) => node.locked);
+      w.desk.change(locked ? 'Lock' : 'Unlock', together(...ids.map((id) => setNode(id, { locked }))));
     },
   },
   {

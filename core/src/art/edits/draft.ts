@@ -1,6 +1,6 @@
 import { current, isDraft, original, type Draft } from 'mutative';
-import type { Art, Group, Layer, Shape } from '../schema';
-import { findNode, nodePlaces, type Found, type TreeNode } from '../tree';
+import type { Art, Shape } from '../schema';
+import { findNode, isParent, nodePlaces, type Found, type ParentNode, type TreeNode } from '../tree';
 
 // Finding things in a draft of the document.
 
@@ -11,13 +11,13 @@ import { findNode, nodePlaces, type Found, type TreeNode } from '../tree';
 export function draftFind(draft: Draft<Art>, id: string): Found | null {
   const place = isDraft(draft) ? nodePlaces(original(draft) as Art).get(id) : undefined;
   if (place) {
-    let parent: Layer | Group | null = null;
+    let parent: ParentNode | null = null;
     let list: readonly TreeNode[] = draft.layers as readonly TreeNode[];
-    place.slice(0, -1).forEach((i) => {
-      const node = list[i];
-      parent = node && node.type !== 'shape' ? node : null;
+    for (const i of place.slice(0, -1)) {
+      const node: TreeNode | undefined = list[i];
+      parent = node && isParent(node) ? node : null;
       list = parent?.children ?? [];
-    });
+    }
     const index = place.at(-1)!;
     const node = list[index];
     if (node?.id === id) return { node, parent, index };
@@ -25,8 +25,14 @@ export function draftFind(draft: Draft<Art>, id: string): Found | null {
   return findNode(draft as Art, id);
 }
 
-export const draftNode = (draft: Draft<Art>, id: string): Draft<Layer | Group | Shape> | null =>
-  (draftFind(draft, id)?.node as Draft<Layer | Group | Shape> | undefined) ?? null;
+export const draftNode = (draft: Draft<Art>, id: string): Draft<TreeNode> | null =>
+  (draftFind(draft, id)?.node as Draft<TreeNode> | undefined) ?? null;
+
+/** A layer or group by id, or null. */
+export const draftParent = (draft: Draft<Art>, id: string): Draft<ParentNode> | null => {
+  const node = draftNode(draft, id);
+  return node && isParent(node as TreeNode) ? (node as Draft<ParentNode>) : null;
+};
 
 export const draftShape = (draft: Draft<Art>, id: string): Draft<Shape> | null => {
   const node = draftNode(draft, id);

@@ -12,17 +12,21 @@ export {
 export { releaseAxis, setAxis, setDrawingAxis } from './axes';
 export { freeHole, makeHole, mapShape, mapWithPicture, removePath, setPath, setPaths } from './paths';
 export { partShared, shareBorder } from './borders';
-export { styleShapes, type ShapeStyle } from './style';
-export { setFollow, setMeant, setPlace } from './measuring';
-export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
+export { freeGroups, groupNodes, moveNodes } from './moving';
 export {
   addChip,
-  addGuide,
-  lockGuides,
+  keepAsChip,
+  paintShapes,
   removeChip,
-  removeGuides,
-  setGrid,
-  setGuide,
-  setSheet,
-  shiftAll,
-} from './sheet';
+  setChip,
+  setClip,
+  setCovering,
+  styleShapes,
+  weighStrokes,
+  type Covering,
+  type PaintTarget,
+  type ShapeStyle,
+} from './style';
+export { setFollow, setMeant, setPlace } from './measuring';
+export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
+export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';

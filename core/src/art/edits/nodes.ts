@@ -1,8 +1,8 @@
 import type { Draft } from 'mutative';
 import { artOfDraft, type Recipe } from '../change';
-import type { Art, Group, Layer, ShapeNode } from '../schema';
-import { findNode } from '../tree';
-import { draftFind, draftNode, plain } from './draft';
+import type { Art, ArtNode, Layer } from '../schema';
+import { findNode, type ParentNode } from '../tree';
+import { draftFind, draftNode, draftParent, plain } from './draft';
 import { dropLoneKeys, keysIn, pathsIn } from './shared';
 
 // Layers, groups and shapes: put in, taken away, named, restacked.
@@ -13,13 +13,12 @@ export const together =
   (draft) =>
     recipes.forEach((r) => r(draft));
 
-/** Adds a shape or group on top of a layer's or group's children, or at `index` from the bottom. */
+/** Adds a shape, group or picture on top of a layer's or group's children, or at `index` from the bottom. */
 export const addNode =
-  (parentId: string, node: ShapeNode, index?: number): Recipe =>
+  (parentId: string, node: ArtNode, index?: number): Recipe =>
   (draft) => {
-    const parent = draftNode(draft, parentId);
-    if (parent && parent.type !== 'shape')
-      parent.children.splice(index ?? parent.children.length, 0, node as Draft<ShapeNode>);
+    const children = draftParent(draft, parentId)?.children;
+    children?.splice(index ?? children.length, 0, node as Draft<ArtNode>);
   };
 
 /** Takes nodes out of the tree; what they share with others is looked after by the caller. */
@@ -27,8 +26,11 @@ export function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
   for (const id of ids) {
     const found = draftFind(draft, id);
     if (!found) continue;
-    if (found.parent) (found.parent as Draft<Group>).children.splice(found.index, 1);
-    else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
+    if (found.parent) {
+      const parent = found.parent as Draft<ParentNode>;
+      parent.children.splice(found.index, 1);
+      if (parent.type === 'group' && parent.clip === id) delete parent.clip;
+    } else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
     else draft.layers[0]!.children = [];
   }
 }
@@ -46,7 +48,7 @@ export const removeNodes =
     dropLoneKeys(draft, keys);
   };
 
-/** Name, show and lock of any layer, group or shape. */
+/** Name, show and lock of any layer, group, shape or picture in the tree. */
 export const setNode =
   (id: string, values: Partial<Pick<Layer, 'name' | 'shown' | 'locked'>>): Recipe =>
   (draft) => {
@@ -72,7 +74,7 @@ export const restack =
     const lists = new Set(
       ids.flatMap((id) => {
         const found = draftFind(draft, id);
-        return found ? [(found.parent ? found.parent.children : draft.layers) as Draft<ShapeNode>[]] : [];
+        return found ? [(found.parent ? found.parent.children : draft.layers) as Draft<ArtNode>[]] : [];
       }),
     );
     for (const list of lists) {

@@ -3,12 +3,14 @@ import { IDENTITY, compose, invert, type Affine } from '../../geometry/affine';
 import { mapAxis } from '../../path/axis';
 import { keepsShape, transformPath, type Path } from '../../path/path';
 import type { Recipe } from '../change';
+import { isGradient, mapPaint, type Paint, type Stroke } from '../paint';
 import type { Shape } from '../schema';
 import { wholePaths } from '../tree';
 import { releaseAxis, setAxis } from './axes';
 import { draftFind, draftShape, plain } from './draft';
 import { setPlace } from './measuring';
 import { addNode, detachNodes, removeNodes, together } from './nodes';
+import { styleShapes } from './style';
 import { dropLoneKeys, keysIn, lostKeys, propagateShared } from './shared';
 
 // The lines of shapes.
@@ -70,6 +72,14 @@ const mapLines = (shape: Shape, map: Affine): Recipe =>
         ),
       );
 
+/** Gradients go along with their shape; the width of a stroke stays. */
+function mapPaints({ id, fill, stroke }: Shape, map: Affine): Recipe {
+  const style: { fill?: Paint; stroke?: Stroke } = {};
+  if (fill && isGradient(fill)) style.fill = mapPaint(fill, map);
+  if (stroke && isGradient(stroke.paint)) style.stroke = { ...stroke, paint: mapPaint(stroke.paint, map) };
+  return style.fill || style.stroke ? styleShapes([id], style) : () => {};
+}
+
 /**
  * Maps a shape with its axis. A map that stretches one way makes one whole of its parts: they would no longer follow
  * from one another.
@@ -77,6 +87,7 @@ const mapLines = (shape: Shape, map: Affine): Recipe =>
 export const mapShape = (shape: Shape, map: Affine): Recipe =>
   together(
     mapLines(shape, map),
+    mapPaints(shape, map),
     shape.place ? setPlace(shape.id, compose(shape.place, invert(map) ?? IDENTITY)) : () => {},
   );
 
@@ -84,6 +95,7 @@ export const mapShape = (shape: Shape, map: Affine): Recipe =>
 export const mapWithPicture = (shape: Shape, map: Affine): Recipe =>
   together(
     mapLines(shape, map),
+    mapPaints(shape, map),
     shape.place ? setPlace(shape.id, compose(map, compose(shape.place, invert(map) ?? IDENTITY))) : () => {},
   );
 

@@ -1,6 +1,9 @@
 import type { Draft } from 'mutative';
 import type { Recipe } from '../change';
-import type { PlacedPicture } from '../schema';
+import type { Layer, PlacedPicture } from '../schema';
+import { plain } from './draft';
+import { removeNodes } from './nodes';
+import { nodesOfPicture } from './style';
 
 // Pictures on the sheet.
 
@@ -18,9 +21,11 @@ export const setPicture =
     if (picture) Object.assign(picture, values);
   };
 
+/** Takes a picture away, and with it where it stands in the drawing. */
 export const removePicture =
   (id: string): Recipe =>
   (draft) => {
+    removeNodes(nodesOfPicture(plain(draft.layers as Layer[]), id).map((node) => node.id))(draft);
     draft.pictures = draft.pictures.filter((p) => p.id !== id);
     if (draft.traced === id) draft.traced = draft.pictures[0]?.id ?? null;
   };

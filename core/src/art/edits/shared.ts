@@ -5,7 +5,7 @@ import { keepForm } from '../../path/form';
 import type { Path } from '../../path/path';
 import { carryShared, holdShared, partAnchors, rebaseShared, shares } from '../../path/share';
 import type { Art, Shape } from '../schema';
-import { shapeIndex, shapesOf, type TreeNode } from '../tree';
+import { shapeIndex, shapesIn, shapesOf, type TreeNode } from '../tree';
 import { draftShape, plain } from './draft';
 
 // What follows from a path that is put into a shape: what flows, its form, its other parts about an axis, and what its
@@ -14,8 +14,7 @@ import { draftShape, plain } from './draft';
 export const keysIn = (paths: readonly Path[]): string[] =>
   paths.flatMap((p) => p.anchors.flatMap(({ shared }) => shared ?? []));
 
-export const pathsIn = (node: TreeNode): readonly Path[] =>
-  node.type === 'shape' ? node.paths : node.children.flatMap(pathsIn);
+export const pathsIn = (node: TreeNode): readonly Path[] => shapesIn(node).flatMap((shape) => shape.paths);
 
 export const lostKeys = (before: readonly string[], after: readonly Path[]): string[] => {
   const kept = new Set(keysIn(after));

@@ -2,26 +2,15 @@ import type { Draft } from 'mutative';
 import type { Point } from '../../geometry/vector';
 import type { Path } from '../../path/path';
 import type { Recipe } from '../change';
-import type { Chip, Grid, Guide, ShapeNode, Sheet } from '../schema';
+import type { Grid, Guide, Layer, Shape, Sheet } from '../schema';
+import { shapesIn } from '../tree';
 
-// The sheet, its chips, guides and grid, and moving all there is on it.
+// The sheet, its guides and grid, and moving all there is on it.
 
 export const setSheet =
   (values: Partial<Sheet>): Recipe =>
   (draft) => {
     Object.assign(draft.sheet, values);
-  };
-
-export const addChip =
-  (chip: Chip): Recipe =>
-  (draft) => {
-    draft.chips.push({ ...chip });
-  };
-
-export const removeChip =
-  (id: string): Recipe =>
-  (draft) => {
-    draft.chips = draft.chips.filter((c) => c.id !== id);
   };
 
 /** Moves every shape and picture by a way in sheet pixels. */
@@ -32,25 +21,27 @@ export const shiftAll =
       p.x += by.x;
       p.y += by.y;
     };
-    const shift = (nodes: Draft<ShapeNode>[]): void => {
-      for (const node of nodes)
-        if (node.type === 'group') shift(node.children);
-        else {
-          for (const path of node.paths as Draft<Path>[]) {
-            path.anchors.forEach(move);
-            if (path.form) move(path.form);
-          }
-          if (node.axis) move(node.axis);
-          // What is measured where on the picture stays so: both go along.
-          if (node.place) {
-            const [a, b, c, d] = node.place;
-            node.place[4] += by.x - a * by.x - c * by.y;
-            node.place[5] += by.y - b * by.x - d * by.y;
-          }
+    const shift = (shape: Draft<Shape>): void => {
+      for (const path of shape.paths as Draft<Path>[]) {
+        path.anchors.forEach(move);
+        if (path.form) move(path.form);
+      }
+      if (shape.axis) move(shape.axis);
+      for (const paint of [shape.fill, shape.stroke?.paint])
+        if (paint && 'placement' in paint) {
+          paint.placement[4] += by.x;
+          paint.placement[5] += by.y;
         }
+      // What is measured where on the picture stays so: both go along.
+      if (shape.place) {
+        const [a, b, c, d] = shape.place;
+        shape.place[4] += by.x - a * by.x - c * by.y;
+        shape.place[5] += by.y - b * by.x - d * by.y;
+      }
     };
     if (draft.axis) move(draft.axis);
-    for (const layer of draft.layers) shift(layer.children);
+    for (const layer of draft.layers)
+      shapesIn(layer as Layer).forEach((shape) => shift(shape as Draft<Shape>));
     draft.guides.lines.forEach(move);
     for (const p of draft.pictures) {
       p.placement[4] += by.x;

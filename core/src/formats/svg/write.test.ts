@@ -2,10 +2,12 @@ import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
 import { changeArt } from '../../art/change';
 import { addNode, setNode, setSheet, together } from '../../art/edits';
+import { plainStroke } from '../../art/paint';
+import { outputBox } from '../../art/paint-list';
 import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from '../../art/schema';
 import { toPx } from '../../art/units';
 import { circlePath, squarePath } from '../../testing';
-import { exportBox, writeSvg } from './write';
+import { writeSvg } from './write';
 
 const shape = (id: string, name: string, values: Partial<Shape> = {}): Shape => ({
   id,
@@ -14,7 +16,7 @@ const shape = (id: string, name: string, values: Partial<Shape> = {}): Shape => 
   shown: true,
   locked: false,
   opacity: 1,
-  fill: { kind: 'flat', hex: '#ff0000' },
+  fill: { hex: '#ff0000' },
   stroke: null,
   paths: [squarePath(10, 10, 20, `${id}p`)],
   ...values,
@@ -63,12 +65,12 @@ describe('writing SVG', () => {
   });
 
   it('fits the drawing when asked, stroke included, and the sheet when nothing is drawn', () => {
-    const art = drawn(shape('a', 'A', { stroke: { hex: '#000000', width: 2 }, opacity: 0.5 }));
-    expect(exportBox(art, 'drawing')).toEqual({ x0: 9, y0: 9, x1: 31, y1: 31 });
+    const art = drawn(shape('a', 'A', { stroke: plainStroke({ hex: '#000000' }, 2), opacity: 0.5 }));
+    expect(outputBox(art, 'drawing')).toEqual({ x0: 9, y0: 9, x1: 31, y1: 31 });
     const svg = writeSvg(art, { area: 'drawing' });
     expect(svg).toContain('viewBox="9 9 22 22"');
     expect(svg).toContain('opacity="0.5"');
-    expect(exportBox(sheet, 'drawing')).toMatchObject({ x0: 0, x1: toPx(50, 'mm') });
+    expect(outputBox(sheet, 'drawing')).toMatchObject({ x0: 0, x1: toPx(50, 'mm') });
   });
 
   it('paints the ground only when there is one', () => {
@@ -85,10 +87,12 @@ describe('writing SVG', () => {
     }; // prettier-ignore
     expect(writeSvg(art)).toContain('<g id="petals" opacity="0.4">');
     expect(writeSvg(art)).not.toContain('<image');
-    expect(writeSvg(art, { pictureHref: () => 'data:x&y' })).toContain('matrix(2 0 0 2 1 1)');
-    expect(writeSvg(art, { pictureHref: () => 'data:x&y' })).toContain('href="data:x&amp;y"');
-    expect(writeSvg(art, { pictureHref: () => 'x' })).toContain('<desc>A &lt;b&gt; · CC0</desc>');
-    expect(writeSvg(art, { pictureHref: () => 'x' })).toMatch(
+    expect(writeSvg(art, { pictures: true, pictureHref: () => 'data:x&y' })).toContain('matrix(2 0 0 2 1 1)');
+    expect(writeSvg(art, { pictures: true, pictureHref: () => 'data:x&y' })).toContain('href="data:x&amp;y"');
+    expect(writeSvg(art, { pictures: true, pictureHref: () => 'x' })).toContain(
+      '<desc>A &lt;b&gt; · CC0</desc>',
+    );
+    expect(writeSvg(art, { pictures: true, pictureHref: () => 'x' })).toMatch(
       /<clipPath id="crop-of-photo"><rect x="1" y="1" width="4" height="3"\/>.*clip-path="url\(#crop-of-photo\)"/s,
     );
   });
@@ -101,7 +105,7 @@ describe('writing SVG', () => {
     const red =
       '<svg xmlns="http://www.w3.org/2000/svg" width="8" height="4"><rect width="8" height="4" fill="#f00"/></svg>';
     const href = `data:image/svg+xml;base64,${btoa(red)}`;
-    const svg = writeSvg(art, { pictureHref: () => href });
+    const svg = writeSvg(art, { pictures: true, pictureHref: () => href });
     expect(svg.split(href)).toHaveLength(2);
     expect(svg.match(/<use /g)).toHaveLength(10);
     // Source outside: resvg draws it; the last one lies where it was placed.

@@ -1,43 +1,30 @@
-import { drawShape } from '../../art/draw';
-import { seenSize } from '../../art/picture';
-import type { Art, Group, Layer, PlacedPicture, ShapeNode } from '../../art/schema';
-import { drawingBounds } from '../../art/tree';
-import { cutText } from '../../art/text';
+import { drawnData } from '../../art/line-data';
+import {
+  outputBox,
+  paintList,
+  type OutputArea,
+  type PaintedPart,
+  type PaintedPicture,
+} from '../../art/paint-list';
+import { seenSize } from '../../art/placed-picture';
+import type { Art, PlacedPicture } from '../../art/schema';
 import { fromPx } from '../../art/units';
-import { boxHeight, boxWidth, isEmptyBox, type Box } from '../../geometry/bounds';
+import { boxHeight, boxWidth } from '../../geometry/bounds';
+import { blurRoom, coveringAttributes, gradientElement, shapeAttributes, type Reference } from './attributes';
+import { element, escapeXml, idMaker, number, openTag } from './xml';
 
 export interface SvgOptions {
   /** The whole sheet, or the box of what is drawn. A drawing with nothing in it takes the sheet. */
-  readonly area?: 'sheet' | 'drawing';
+  readonly area?: OutputArea;
   /** "#rrggbb" behind everything, or null for clear. Left out: the sheet's own ground. */
   readonly ground?: string | null;
-  /** Address of a picture's pixels as they are seen (straightened when squared up, not cropped), when pictures go along; left out, no picture does. */
+  /** Whether the pictures that are traced go along, beneath the drawing. Left out, they do not. */
+  readonly pictures?: boolean;
+  /**
+   * Address of a picture's pixels as they are seen (straightened when squared up, not cropped). Without it no picture is
+   * written, not those either that are part of the drawing.
+   */
   readonly pictureHref?: (picture: PlacedPicture) => string;
-}
-
-const ESCAPES: Readonly<Record<string, string>> = { '&': '&amp;', '<': '&lt;', '>': '&gt;', '"': '&quot;' };
-/** Text for a file: what XML 1.0 (section 2.2) cannot hold is left out. */
-const escapeXml = (text: string): string =>
-  text.replace(/[\p{Cc}\p{Cs}\uFFFE\uFFFF]/gu, '').replace(/[&<>"]/g, (c) => ESCAPES[c]!);
-
-const number = (v: number, digits = 3): string => String(Number(v.toFixed(digits)));
-
-/** Ids from names: letters and digits of any script, joined by hyphens; unlike each other. */
-function idMaker(): (name: string) => string {
-  const used = new Set<string>();
-  return (name) => {
-    const words =
-      name
-        .normalize('NFC')
-        .toLowerCase()
-        .match(/[\p{L}\p{N}]+/gu) ?? [];
-    let stem = cutText(words.join('-'), 80) || 'item';
-    if (!/^\p{L}/u.test(stem)) stem = `n-${stem}`;
-    let id = stem;
-    for (let n = 2; used.has(id); n++) id = `${stem}-${n}`;
-    used.add(id);
-    return id;
-  };
 }
 
 /** Where a picture comes from, as a description; nothing when nothing is noted. */
@@ -46,95 +33,123 @@ function credit({ credit: c }: PlacedPicture): string {
   return words && `<desc>${escapeXml(words)}</desc>`;
 }
 
-/** The part of the plane an export shows, in sheet pixels. */
-export function exportBox(art: Art, area: 'sheet' | 'drawing'): Box {
-  const drawing = area === 'drawing' ? drawingBounds(art) : null;
-  if (drawing && !isEmptyBox(drawing) && boxWidth(drawing) > 0 && boxHeight(drawing) > 0) return drawing;
-  return { x0: 0, y0: 0, x1: art.sheet.width, y1: art.sheet.height };
+const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
+
+/** Pictures of a drawing that an output shows: those beneath it when asked for, and those that are part of it. */
+export function outputPictures(art: Art, beneath: boolean): PlacedPicture[] {
+  const inDrawing = (parts: readonly PaintedPart[]): PlacedPicture[] =>
+    parts.flatMap((p) => (p.type === 'group' ? inDrawing(p.parts) : p.type === 'picture' ? [p.picture] : []));
+  return [...(beneath ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
 }
 
 /**
- * Writes the drawing as an SVG file: real size in the sheet's unit, a viewBox in sheet pixels, layers and groups as
- * groups with ids and titles, path data short but exact to 0.001 px. What is not shown is left out.
- * Source of the form: W3C SVG 2.
+ * The drawing as an SVG 2 document, in sheet pixels, with its real size in the sheet's unit. Every layer and group is a
+ * group, every shape one path, each with its name as title. What is hidden or paints nothing is left out.
  */
 export function writeSvg(art: Art, options: SvgOptions = {}): string {
-  const { area = 'sheet', ground = art.sheet.ground, pictureHref } = options;
-  const { x0, y0, x1, y1 } = exportBox(art, area);
+  const { area = 'sheet', ground = art.sheet.ground, pictures: beneath = false, pictureHref } = options;
+  const list = paintList(art);
+  const box = outputBox(art, area, list);
+  const [width, height] = [boxWidth(box), boxHeight(box)];
   const { unit } = art.sheet;
   const idOf = idMaker();
   const lines: string[] = [];
-  const w = number(x1 - x0);
-  const h = number(y1 - y0);
   const size = (px: number): string => `${number(fromPx(px, unit), 4)}${unit}`;
+  const place = { x: number(box.x0), y: number(box.y0), width: number(width), height: number(height) };
   lines.push(
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${size(x1 - x0)}" height="${size(y1 - y0)}" viewBox="${number(x0)} ${number(y0)} ${w} ${h}">`,
+    `<svg xmlns="http://www.w3.org/2000/svg" width="${size(width)}" height="${size(height)}" viewBox="${Object.values(place).join(' ')}">`,
   );
-  if (ground)
-    lines.push(`<rect x="${number(x0)}" y="${number(y0)}" width="${w}" height="${h}" fill="${ground}"/>`);
-  const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
-  if (pictureHref) {
-    const shown = art.pictures.filter((p) => p.shown);
-    const hrefs = new Map(shown.map((p) => [p, pictureHref(p)]));
-    // Pixels placed several times stand in the file once.
-    const pixels = new Map<string, string>();
-    for (const [p, href] of hrefs) {
-      if (pixels.has(href) || shown.filter((q) => hrefs.get(q) === href).length < 2) continue;
-      const { width, height } = seenSize(p);
-      const id = idOf(`pixels of ${p.name}`);
-      pixels.set(href, id);
+  if (ground) lines.push(element('rect', { ...place, fill: ground }));
+
+  // Pixels placed several times stand in the file once.
+  const shown = pictureHref ? outputPictures(art, beneath) : [];
+  const addresses = shown.map((p) => pictureHref!(p));
+  const shared = new Map<string, string>();
+  const image = (
+    p: PlacedPicture,
+    href: string,
+    more = {},
+  ): [string, Record<string, string | number | null>] => [
+    'image',
+    { ...more, ...seenSize(p), preserveAspectRatio: 'none', href },
+  ];
+  shown.forEach((p, i) => {
+    const href = addresses[i]!;
+    if (shared.has(href) || addresses.indexOf(href) === addresses.lastIndexOf(href)) return;
+    const id = idOf(`pixels of ${p.name}`);
+    shared.set(href, id);
+    lines.push(`<defs>${element(...image(p, href, { id }))}</defs>`);
+  });
+  const picture = (p: PlacedPicture): void => {
+    const crop = p.crop ? idOf(`crop of ${p.name}`) : null;
+    if (p.crop) {
+      const { x0, y0, x1, y1 } = p.crop;
+      const rect = { x: number(x0), y: number(y0), width: number(x1 - x0), height: number(y1 - y0) };
+      lines.push(element('clipPath', { id: crop }, element('rect', rect)));
+    }
+    const href = pictureHref!(p);
+    const at = {
+      id: idOf(p.name),
+      transform: `matrix(${p.placement.map((v) => number(v, 9)).join(' ')})`,
+      'clip-path': crop && `url(#${crop})`,
+    };
+    const once = shared.get(href);
+    const [name, attributes] = once ? (['use', { ...at, href: `#${once}` }] as const) : image(p, href, at);
+    lines.push(element(name, attributes, title(p.name) + credit(p)));
+  };
+
+  /** Writes what a part refers to before it, a clip once for all that it cuts. */
+  const clips = new Map<string, string>();
+  const define = (part: PaintedPart): Reference => {
+    const ids = new Map<string, string>();
+    const gradients = part.type === 'shape' ? ({ fill: part.fill, stroke: part.stroke?.paint } as const) : {};
+    for (const [what, paint] of Object.entries(gradients)) {
+      const gradient = gradientElement(paint);
+      if (!gradient) continue;
+      const id = idOf(`${what} of ${part.name}`);
+      ids.set(what, id);
+      lines.push(element(gradient.name, { id, ...gradient.attributes }, gradient.stops.map((s) => element('stop', s)).join(''))); // prettier-ignore
+    }
+    if (part.blur > 0) {
+      const id = idOf(`blur of ${part.name}`);
+      ids.set('blur', id);
+      const blur = element('feGaussianBlur', { stdDeviation: number(part.blur) });
+      lines.push(element('filter', { id, ...blurRoom(part) }, blur));
+    }
+    const { clip } = part;
+    if (clip && !clips.has(clip.id)) {
+      const id = idOf(`clip by ${clip.id}`);
+      clips.set(clip.id, id);
       lines.push(
-        `<defs><image id="${id}" width="${width}" height="${height}" preserveAspectRatio="none" href="${escapeXml(href)}"/></defs>`,
+        element('clipPath', { id }, element('path', { d: drawnData(clip.paths), 'clip-rule': 'evenodd' })),
       );
     }
-    for (const p of shown) {
-      const { width, height } = seenSize(p);
-      const map = `transform="matrix(${p.placement.map((v) => number(v, 9)).join(' ')})"`;
-      const clip = p.crop ? idOf(`crop of ${p.name}`) : null;
-      if (p.crop) {
-        const { x0: left, y0: top, x1: right, y1: bottom } = p.crop;
-        lines.push(
-          `<clipPath id="${clip}"><rect x="${number(left)}" y="${number(top)}" width="${number(right - left)}" height="${number(bottom - top)}"/></clipPath>`,
-        );
-      }
-      const href = hrefs.get(p)!;
-      const shared = pixels.get(href);
-      const [name, what] = shared
-        ? ['use', `href="#${shared}"`]
-        : [
-            'image',
-            `width="${width}" height="${height}" preserveAspectRatio="none" href="${escapeXml(href)}"`,
-          ];
-      lines.push(
-        `<${name} id="${idOf(p.name)}" ${map}${clip ? ` clip-path="url(#${clip})"` : ''} ${what}>${title(p.name)}${credit(p)}</${name}>`,
-      );
-    }
-  }
-  const group = (node: Layer | Group, opacity: number): void => {
-    const faded = opacity < 1 ? ` opacity="${number(opacity)}"` : '';
-    lines.push(`<g id="${idOf(node.name)}"${faded}>${title(node.name)}`);
-    node.children.forEach(write);
+    return (what) => (what === 'clip' ? clips.get(clip!.id)! : ids.get(what)!);
+  };
+
+  const placed = (part: PaintedPicture): void => {
+    const covering = coveringAttributes(part, define(part));
+    if (Object.values(covering).every((v) => v === null)) return picture(part.picture);
+    lines.push(openTag('g', covering));
+    picture(part.picture);
     lines.push('</g>');
   };
-  const write = (node: ShapeNode): void => {
-    if (!node.shown) return;
-    if (node.type === 'group') return group(node, node.opacity);
-    const drawn = drawShape(node);
-    if (drawn.fill === 'none' && !drawn.stroke) return;
-    const attributes = [`id="${idOf(node.name)}"`, `d="${drawn.d}"`, `fill="${drawn.fill}"`];
-    // Also one path alone may cross itself: on the bed as here, what is enclosed twice is outside.
-    if (drawn.fill !== 'none') attributes.push('fill-rule="evenodd"');
-    if (drawn.stroke)
-      attributes.push(
-        `stroke="${drawn.stroke}"`,
-        `stroke-width="${number(drawn.strokeWidth)}"`,
-        'stroke-linecap="round"',
-        'stroke-linejoin="round"',
-      );
-    if (drawn.opacity < 1) attributes.push(`opacity="${number(drawn.opacity)}"`);
-    lines.push(`<path ${attributes.join(' ')}>${title(node.name)}</path>`);
+  const write = (part: PaintedPart): void => {
+    if (part.type === 'picture') {
+      if (pictureHref) placed(part);
+      return;
+    }
+    const reference = define(part);
+    const id = idOf(part.name);
+    if (part.type === 'shape')
+      return void lines.push(element('path', { id, ...shapeAttributes(part, reference) }, title(part.name)));
+    lines.push(openTag('g', { id, ...coveringAttributes(part, reference) }) + title(part.name));
+    part.parts.forEach(write);
+    lines.push('</g>');
   };
-  for (const layer of art.layers) if (layer.shown) group(layer, 1);
+
+  if (beneath && pictureHref) art.pictures.filter((p) => p.shown).forEach(picture);
+  list.forEach(write);
   lines.push('</svg>');
   return `${lines.join('\n')}\n`;
 }

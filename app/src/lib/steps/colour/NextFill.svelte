@@ -1,17 +1,22 @@
 <script lang="ts">
+  import { hexOf } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
 
   let { desk }: { desk: Desk } = $props();
+
+  const next = $derived(desk.nextFill);
 </script>
 
 <section aria-label="Fill of the next path">
-  <h3 class="panel-title">Next path <span>{desk.nextFill?.toUpperCase() ?? 'no fill'}</span></h3>
+  <h3 class="panel-title">
+    Next path <span>{next ? hexOf(next, desk.palette).toUpperCase() : 'no fill'}</span>
+  </h3>
   <div class="chips">
     <button
       class="chip clear-ground"
       aria-label="No fill for the next path"
       title="No fill"
-      aria-pressed={desk.nextFill === null}
+      aria-pressed={next === null}
       onclick={() => (desk.nextFill = null)}
     ></button>
     {#each desk.art.chips as chip (chip.id)}
@@ -20,8 +25,8 @@
         style:background={chip.hex}
         aria-label="Fill the next path with {chip.name || chip.hex.toUpperCase()}"
         title={chip.name || chip.hex.toUpperCase()}
-        aria-pressed={desk.nextFill === chip.hex}
-        onclick={() => (desk.nextFill = chip.hex)}
+        aria-pressed={next !== null && 'chip' in next && next.chip === chip.id}
+        onclick={() => (desk.nextFill = { chip: chip.id })}
       ></button>
     {/each}
   </div>

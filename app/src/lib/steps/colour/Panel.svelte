@@ -3,6 +3,7 @@
   import { command } from '../commands';
   import X from '@lucide/svelte/icons/x';
   import {
+    chipsOf,
     formatHex,
     fromPx,
     MirrotError,
@@ -10,6 +11,7 @@
     oklabToOklch,
     oklchToOklab,
     oklabToRgb,
+    paintShapes,
     parseHex,
     PX_PER,
     removeChip,
@@ -17,7 +19,10 @@
     shapesOf,
     styleShapes,
     UNIT_DIGITS,
+    weighStrokes,
+    type Colour,
     type Oklch,
+    type PaintTarget,
   } from '@mirrot/core';
   import { applyColour, FIRST_WEIGHT } from '$lib/bed/sampling';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -45,19 +50,13 @@
   function show(c: Oklch): void {
     dragged = c;
     const hex = hexOf(c);
-    const ids = desk.receivers;
-    if (ids.length === 0) {
-      if (desk.receiving === 'fill') desk.nextFill = hex;
+    const { receivers, receiving } = desk;
+    if (receivers.length === 0) {
+      if (receiving === 'fill') desk.nextFill = { hex };
       return;
     }
-    gesture ??= desk.gesture(`Colour the ${desk.receiving}`);
-    const width = shape?.stroke?.width ?? FIRST_WEIGHT;
-    gesture.show(
-      styleShapes(
-        ids,
-        desk.receiving === 'fill' ? { fill: { kind: 'flat', hex } } : { stroke: { hex, width } },
-      ),
-    );
+    gesture ??= desk.gesture(`Colour the ${receiving}`);
+    gesture.show(paintShapes(receivers, receiving, { hex }, FIRST_WEIGHT));
   }
   function settle(): void {
     gesture?.keep();
@@ -68,7 +67,7 @@
   let wrong: string | null = $state(null);
   function typed(input: HTMLInputElement): void {
     try {
-      applyColour(desk, normaliseHex(input.value));
+      applyColour(desk, { hex: normaliseHex(input.value) });
       wrong = null;
     } catch (error) {
       wrong = error instanceof MirrotError ? `${error.message} Nothing was changed.` : String(error);
@@ -78,26 +77,28 @@
   const uses = $derived.by(() => {
     const n = new Map<string, number>();
     for (const { shape: s } of shapesOf(desk.art))
-      for (const hex of [s.fill?.hex, s.stroke?.hex]) if (hex) n.set(hex, (n.get(hex) ?? 0) + 1);
+      for (const chip of chipsOf(s)) n.set(chip, (n.get(chip) ?? 0) + 1);
     return n;
   });
-  const turn = (what: 'fill' | 'stroke', on: boolean): void => {
-    const hex = desk.nextFill ?? desk.art.chips[0]?.hex ?? '#2f6b4f';
-    const style =
-      what === 'fill'
-        ? { fill: on ? ({ kind: 'flat', hex } as const) : null }
-        : { stroke: on ? { hex: '#2a2722', width: FIRST_WEIGHT } : null };
+  /** A shape's first fill where no chip is there, and its first stroke's colour. */
+  const FIRST_FILL = '#2f6b4f';
+  const FIRST_INK = '#2a2722';
+  const turn = (what: PaintTarget, on: boolean): void => {
+    const [chip] = desk.art.chips;
+    const first: Colour =
+      what === 'stroke'
+        ? { hex: FIRST_INK }
+        : (desk.nextFill ?? (chip ? { chip: chip.id } : { hex: FIRST_FILL }));
+    const { receivers } = desk;
     desk.change(
       `${on ? 'Put a' : 'Take the'} ${what} ${on ? 'on' : 'off'}`,
-      styleShapes(desk.receivers, style),
+      on
+        ? paintShapes(receivers, what, first, FIRST_WEIGHT)
+        : styleShapes(receivers, what === 'fill' ? { fill: null } : { stroke: null }),
     );
   };
   const setWeight = (width: number): void => {
-    if (shape?.stroke)
-      desk.change(
-        'Set the weight',
-        styleShapes(desk.receivers, { stroke: { ...shape.stroke, width: width * PX_PER[unit] } }),
-      );
+    if (shape?.stroke) desk.change('Set the weight', weighStrokes(desk.receivers, width * PX_PER[unit]));
   };
 </script>
 
@@ -203,12 +204,12 @@
       <li>
         <button
           class="apply"
-          onclick={() => applyColour(desk, chip.hex)}
+          onclick={() => applyColour(desk, { chip: chip.id })}
           title="Give {chip.hex.toUpperCase()} to {receiverInWords(desk)}"
         >
           <i style:background={chip.hex}></i>
           <span class="words" dir="auto">{chip.name || chip.hex.toUpperCase()}</span>
-          <span class="quiet">{uses.get(chip.hex) ?? 0} in use</span>
+          <span class="quiet">{uses.get(chip.id) ?? 0} in use</span>
         </button>
         <button
           class="icon-button"

@@ -2,16 +2,26 @@ import Ban from '@lucide/svelte/icons/ban';
 import CircleDot from '@lucide/svelte/icons/circle-dot';
 import Pipette from '@lucide/svelte/icons/pipette';
 import Plus from '@lucide/svelte/icons/plus';
-import { addChip, styleShapes } from '@mirrot/core';
+import { flatHex, keepAsChip, styleShapes, type Paint } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { Command } from '$lib/desk/command';
 import type { Desk, Sampling } from '$lib/desk/desk.svelte';
 
-/** The colour now on what receives colours, or null. */
-export function currentColour(desk: Desk): string | null {
+/** What what receives colours is painted with now, or null. */
+function currentPaint(desk: Desk): Paint | null {
   const shape = desk.receivedShape;
-  if (desk.receiving === 'stroke') return shape?.stroke?.hex ?? null;
-  return shape ? (shape.fill?.hex ?? null) : desk.nextFill;
+  if (desk.receiving === 'stroke') return shape?.stroke?.paint ?? null;
+  return shape ? shape.fill : desk.nextFill;
+}
+
+/** The one colour that is, as hex; null where there is none or several. */
+export const currentColour = (desk: Desk): string | null => flatHex(currentPaint(desk), desk.palette);
+
+/** The colour that could become a chip: one of its own, that no chip has. */
+function colourToKeep(desk: Desk): string | null {
+  const paint = currentPaint(desk);
+  const hex = paint && 'hex' in paint ? paint.hex : null;
+  return desk.art.chips.some((c) => c.hex === hex) ? null : hex;
 }
 
 const arm =
@@ -41,11 +51,13 @@ export const COLOUR: readonly Command[] = [
     title: 'Keep as a chip',
     icon: Plus,
     steps: ['colour'],
-    when: ({ desk }) =>
-      currentColour(desk) !== null && !desk.art.chips.some((c) => c.hex === currentColour(desk)),
+    when: ({ desk }) => colourToKeep(desk) !== null,
     run({ desk }) {
-      const hex = currentColour(desk);
-      if (hex) desk.change('Keep a chip', addChip({ id: newId(), name: '', hex }));
+      const hex = colourToKeep(desk);
+      if (!hex) return;
+      const id = newId();
+      desk.change('Keep a chip', keepAsChip({ id, name: '', hex }));
+      if (desk.nextFill && 'hex' in desk.nextFill && desk.nextFill.hex === hex) desk.nextFill = { chip: id };
     },
   },
   {

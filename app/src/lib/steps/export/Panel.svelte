@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { exportBox, formatLength, fromPx, PX_PER, UNIT_DIGITS } from '@mirrot/core';
+  import { outputBox, formatLength, fromPx, PX_PER, UNIT_DIGITS } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -9,7 +9,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const out = $derived(workplace.exporting);
-  const box = $derived(exportBox(desk.art, out.area));
+  const box = $derived(outputBox(desk.art, out.area));
   const unit = $derived(desk.art.sheet.unit);
   const across = $derived(((box.x1 - box.x0) / PX_PER.in) * out.ppi);
   const down = $derived(((box.y1 - box.y0) / PX_PER.in) * out.ppi);

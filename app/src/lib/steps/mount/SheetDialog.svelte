@@ -2,7 +2,8 @@
   import {
     boxHeight,
     boxWidth,
-    drawingBounds,
+    paintedBox,
+    paintList,
     fromPx,
     isEmptyBox,
     setSheet,
@@ -26,7 +27,7 @@
   const unit = $derived(sheet.unit);
   let margin = $state(0);
 
-  const box = $derived(drawingBounds(desk.art));
+  const box = $derived(paintedBox(paintList(desk.art)));
   const preset = $derived(
     SHEETS.find(
       (s) =>

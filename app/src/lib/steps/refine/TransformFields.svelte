@@ -9,6 +9,7 @@
     rotation,
     scaling,
     setPath,
+    scaleStroke,
     styleShapes,
     together,
     transformAnchors,
@@ -63,9 +64,7 @@
       together(
         ...shapes.map((s) => mapShape(s, by)),
         ...shapes.map((s) =>
-          weight && s.stroke
-            ? styleShapes([s.id], { stroke: { ...s.stroke, width: s.stroke.width * k } })
-            : () => {},
+          weight && s.stroke ? styleShapes([s.id], { stroke: scaleStroke(s.stroke, k) }) : () => {},
         ),
       ),
       { choice: desk.choice },

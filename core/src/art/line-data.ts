@@ -1,16 +1,5 @@
 import { formatPathData } from '../path/data';
 import type { Anchor, Path } from '../path/path';
-import type { Shape } from './schema';
-import { wholePaths } from './tree';
-
-/** Attributes with which a shape is painted, on screen and in a file alike. */
-export interface Drawn {
-  readonly d: string;
-  readonly fill: string;
-  readonly stroke: string | null;
-  readonly strokeWidth: number;
-  readonly opacity: number;
-}
 
 const data = new WeakMap<readonly Path[], string>();
 
@@ -48,12 +37,3 @@ export function lineRuns(paths: readonly Path[]): readonly string[] {
     return out;
   });
 }
-
-/** The one description of how a shape is painted. Strokes have round ends and joins; fills follow the even-odd rule. */
-export const drawShape = (shape: Shape): Drawn => ({
-  d: drawnData(wholePaths(shape)),
-  fill: shape.fill?.hex ?? 'none',
-  stroke: shape.stroke?.hex ?? null,
-  strokeWidth: shape.stroke?.width ?? 0,
-  opacity: shape.opacity,
-});

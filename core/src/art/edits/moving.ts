@@ -1,0 +1,84 @@
+import type { Draft } from 'mutative';
+import { MirrotError } from '../../error';
+import type { artOfDraft} from '../change';
+import { type Recipe } from '../change';
+import { DEEPEST_GROUP } from '../limits';
+import type { ArtNode, Group } from '../schema';
+import { ancestorsOf, childrenOf, inPaintOrder, outermost, type TreeNode } from '../tree';
+import { draftFind, draftNode, draftParent, plain } from './draft';
+import { addNode, detachNodes } from './nodes';
+
+// Nodes moved between parents, and groups made of them and freed again.
+
+/** How many groups stand in each other in a node, itself counted. */
+const depthIn = (node: TreeNode): number =>
+  node.type === 'group' ? 1 + Math.max(0, ...childrenOf(node).map(depthIn)) : 0;
+
+/**
+ * Moves shapes, groups and pictures into a layer or group. They keep their order among themselves; what stands in another
+ * of them goes along with it. A group is not moved into itself. Layers are moved by `restack`.
+ *
+ * @param index before which of the parent's children they come, counted from the bottom as these stand before the move;
+ *   left out, on top
+ * @throws MirrotError `art` where groups would stand in each other too deep
+ */
+export const moveNodes =
+  (ids: readonly string[], parentId: string, index?: number): Recipe =>
+  (draft) => {
+    const parent = draftParent(draft, parentId);
+    if (!parent) return;
+    const art = plain(draft) as ReturnType<typeof artOfDraft>;
+    const above = [parentId, ...ancestorsOf(art, parentId).map(({ id }) => id)];
+    const chosen = outermost(art, inPaintOrder(art, ids)).filter((id) => !above.includes(id));
+    const nodes = chosen.flatMap((id) => {
+      const node = draftNode(draft, id);
+      return node && node.type !== 'layer' ? [plain(node as ArtNode)] : [];
+    });
+    if (above.length - 1 + Math.max(0, ...nodes.map(depthIn)) > DEEPEST_GROUP)
+      throw new MirrotError('art', `Groups can stand in each other ${DEEPEST_GROUP} deep at most. Nothing was changed.`); // prettier-ignore
+    const own = parent.children.slice(0, index ?? parent.children.length);
+    const at = own.filter((child) => !chosen.includes(child.id)).length;
+    // The clip of the group they stay in stays with them.
+    const clip = parent.type === 'group' ? parent.clip : undefined;
+    detachNodes(
+      draft,
+      nodes.map(({ id }) => id),
+    );
+    parent.children.splice(at, 0, ...(nodes as Draft<ArtNode>[]));
+    if (parent.type === 'group' && clip !== undefined) parent.clip = clip;
+  };
+
+/**
+ * Makes a group of nodes: it stands where the topmost of them stood. With none of them there, nothing happens.
+ *
+ * @throws MirrotError `art` where groups would stand in each other too deep
+ */
+export const groupNodes =
+  (ids: readonly string[], group: Omit<Group, 'children'>): Recipe =>
+  (draft) => {
+    const art = plain(draft) as ReturnType<typeof artOfDraft>;
+    const chosen = outermost(art, inPaintOrder(art, ids)).filter(
+      (id) => draftNode(draft, id)?.type !== 'layer',
+    );
+    const top = chosen.length > 0 ? draftFind(draft, chosen.at(-1)!) : null;
+    if (!top?.parent) return;
+    addNode(top.parent.id, { ...group, children: [] }, top.index + 1)(draft);
+    moveNodes(chosen, group.id)(draft);
+  };
+
+/** Frees groups: what stands in each stands in its place, in its order. Their own opacity, blend, blur and clip go. */
+export const freeGroups =
+  (ids: readonly string[]): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const found = draftFind(draft, id);
+      if (!found?.parent || found.node.type !== 'group') continue;
+      const children = plain(found.node.children as ArtNode[]);
+      moveNodes(
+        children.map((child) => child.id),
+        found.parent.id,
+        found.index,
+      )(draft);
+      detachNodes(draft, [id]);
+    }
+  };

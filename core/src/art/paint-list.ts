@@ -1,0 +1,255 @@
+import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
+import { pathBounds, type Path } from '../path/path';
+import { strokeBounds } from '../path/stroke-bounds';
+import { paletteOf, seenPaint, type Blend, type Palette, type SeenPaint, type Stroke } from './paint';
+import { shownCorners } from './placed-picture';
+import { same } from './same';
+import type { Art, PlacedPicture, Shape } from './schema';
+import { byType, childrenOf, findNode, wholePaths, type ParentNode, type TreeNode } from './tree';
+
+// The drawing as it is painted: the one description that the bed, the thumbnails and every file read. Parts follow one
+// another bottom first; each is whole (its parts about an axis too) and in figures (its chips looked up).
+
+/** The outline within which a part is seen. Inside by the even-odd rule. */
+export interface Clip {
+  /** The shape whose outline it is. */
+  readonly id: string;
+  readonly paths: readonly Path[];
+}
+
+interface Part {
+  /** The node that is painted. */
+  readonly id: string;
+  readonly name: string;
+  /** How the whole of it is laid over what is beneath. Opacity from 0 to 1. */
+  readonly opacity: number;
+  readonly blend: Blend;
+  /** Standard deviation of a Gaussian, sheet pixels; 0 for none. It comes before the clip. */
+  readonly blur: number;
+  /** Cuts it; null for none. What clips the groups it stands in cuts it as well. */
+  readonly clip: Clip | null;
+}
+
+/** A stroke with its chips looked up. */
+export type SeenStroke = Omit<Stroke, 'paint'> & { readonly paint: SeenPaint };
+
+export interface PaintedShape extends Part {
+  readonly type: 'shape';
+  /** All lines of it; where a fill covers twice it is outside. Open ones are filled as if they were closed. */
+  readonly paths: readonly Path[];
+  readonly fill: SeenPaint | null;
+  readonly fillRule: 'evenodd';
+  /** Painted over the fill. */
+  readonly stroke: SeenStroke | null;
+}
+
+/** A picture, straightened and cropped, without what it is seen by (wash, views). */
+export interface PaintedPicture extends Part {
+  readonly type: 'picture';
+  readonly picture: PlacedPicture;
+}
+
+/**
+ * A layer or group. One that is opaque, normal and sharp is no more than its parts one after another: they are blended
+ * with what lies beneath it. Any other is painted by itself first and laid over what lies beneath as a whole.
+ */
+export interface PaintedGroup extends Part {
+  readonly type: 'group';
+  readonly parts: readonly PaintedPart[];
+}
+
+export type PaintedPart = PaintedShape | PaintedPicture | PaintedGroup;
+
+/** What parts are looked up in. */
+interface Tables {
+  readonly palette: Palette;
+  readonly pictures: Art['pictures'];
+}
+
+const clips = new WeakMap<Shape, Clip>();
+
+function clipOf(shape: Shape): Clip {
+  let clip = clips.get(shape);
+  if (!clip) clips.set(shape, (clip = { id: shape.id, paths: wholePaths(shape) }));
+  return clip;
+}
+
+const partFields = (node: TreeNode, clip: Clip | null): Part => ({
+  id: node.id,
+  name: node.name,
+  opacity: node.opacity,
+  blend: node.blend ?? 'normal',
+  blur: node.blur ?? 0,
+  clip,
+});
+
+function paintedShape(shape: Shape, clip: Clip | null, { palette }: Tables): PaintedShape {
+  const { fill, stroke } = shape;
+  return {
+    type: 'shape',
+    ...partFields(shape, clip),
+    paths: wholePaths(shape),
+    fill: fill && seenPaint(fill, palette),
+    fillRule: 'evenodd',
+    stroke: stroke && { ...stroke, paint: seenPaint(stroke.paint, palette) },
+  };
+}
+
+const parts = new WeakMap<TreeNode, { readonly tables: Tables; readonly part: PaintedPart }>();
+
+/** Whether two parts paint the same: what is under a group is compared as objects. */
+function samePart(a: PaintedPart, b: PaintedPart): boolean {
+  const [one, two] = [a as unknown as Record<string, unknown>, b as unknown as Record<string, unknown>];
+  return Object.keys(one).every((key) => {
+    if (key === 'fill' || key === 'stroke') return same(one[key], two[key]);
+    const [x, y] = [one[key], two[key]];
+    return x === y || (key === 'parts' && Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((p, i) => p === y[i])); // prettier-ignore
+  });
+}
+
+/** The part kept for a node where it is as it was, so that only what changed is painted anew. */
+function kept<T extends PaintedPart>(node: TreeNode, tables: Tables, part: T): T {
+  const known = parts.get(node)?.part;
+  const now = known && samePart(part, known) ? (known as T) : part;
+  parts.set(node, { tables, part: now });
+  return now;
+}
+
+/** What to paint of the tree. */
+interface Choice {
+  /** Whether a node is wanted whatever it stands in. */
+  readonly wanted: (node: TreeNode) => boolean;
+  /** Hidden ones too, and shapes without fill and stroke. */
+  readonly all: boolean;
+}
+
+function paintedPart(node: TreeNode, clip: Clip | null, tables: Tables, choice: Choice): PaintedPart | null {
+  if (!node.shown && !choice.all) return null;
+  return byType<PaintedPart | null>(node, {
+    layer: (layer) => paintedGroup(layer, clip, tables, choice),
+    group: (group) => paintedGroup(group, clip, tables, choice),
+    shape: (shape) => {
+      if (!choice.wanted(shape) || (!choice.all && !shape.fill && !shape.stroke)) return null;
+      const known = parts.get(shape);
+      if (known?.tables.palette === tables.palette && known.part.clip === clip) return known.part;
+      const part = paintedShape(shape, clip, tables);
+      return choice.all ? part : kept(shape, tables, part);
+    },
+    picture: (node) => {
+      const picture = tables.pictures.find((p) => p.id === node.picture);
+      if (!choice.wanted(node) || !picture) return null;
+      return kept(node, tables, { type: 'picture', ...partFields(node, clip), picture });
+    },
+  });
+}
+
+function paintedGroup(
+  node: ParentNode,
+  clip: Clip | null,
+  tables: Tables,
+  { wanted, all }: Choice,
+): PaintedGroup | null {
+  const whole = wanted(node);
+  const clipping = node.type === 'group' ? node.children.find((c) => c.id === node.clip) : undefined;
+  const within = clipping?.type === 'shape' ? clipOf(clipping) : null;
+  const inner = childrenOf(node).flatMap(
+    (child) =>
+      paintedPart(child, child === clipping ? null : within, tables, {
+        wanted: whole ? () => true : wanted,
+        all,
+      }) ?? [],
+  );
+  if (!whole && inner.length === 0) return null;
+  const part: PaintedGroup = { type: 'group', ...partFields(node, clip), parts: inner };
+  return whole && !all ? kept(node, tables, part) : part;
+}
+
+const WHOLE: Choice = { wanted: () => true, all: false };
+
+const tablesOf = (art: Art): Tables => ({ palette: paletteOf(art.chips), pictures: art.pictures });
+
+/**
+ * What is painted of a drawing, layers first, bottom first: all that is shown and has a fill, a stroke or pixels.
+ *
+ * @param only ids of nodes: no more than these and what stands in them, within the layers and groups they stand in
+ */
+export function paintList(art: Art, only?: ReadonlySet<string>): readonly PaintedGroup[] {
+  const tables = tablesOf(art);
+  const choice = only ? { wanted: (node: TreeNode) => only.has(node.id), all: false } : WHOLE;
+  return art.layers.flatMap((layer) => (paintedPart(layer, null, tables, choice) ?? []) as PaintedGroup);
+}
+
+/** One node as it is painted by itself, also one that is hidden or paints nothing; null where there is none. */
+export function paintedNode(art: Art, id: string): PaintedPart | null {
+  const node = findNode(art, id)?.node;
+  return node ? paintedPart(node, null, tablesOf(art), { wanted: () => true, all: true }) : null;
+}
+
+/** A part that is no group, with all that the groups it stands in do to it. */
+export interface PaintedLeaf {
+  readonly part: PaintedShape | PaintedPicture;
+  /** Its own opacity times those of what it stands in. */
+  readonly opacity: number;
+  /** All outlines that cut it. */
+  readonly clips: readonly Clip[];
+}
+
+/** The parts that are no groups, in the order they are painted. */
+export const paintedLeaves = (
+  list: readonly PaintedPart[],
+  opacity = 1,
+  outer: readonly Clip[] = [],
+): PaintedLeaf[] =>
+  list.flatMap((part) => {
+    const clipped = part.clip ? [...outer, part.clip] : outer;
+    const seen = opacity * part.opacity;
+    return part.type === 'group'
+      ? paintedLeaves(part.parts, seen, clipped)
+      : [{ part, opacity: seen, clips: clipped }];
+  });
+
+/** A blur reaches so many standard deviations: beyond, less than one 255th is left. */
+const BLUR_REACH = 3;
+
+const pathsBox = (paths: readonly Path[]): Box => paths.map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
+
+const meet = (a: Box, b: Box): Box => ({
+  x0: Math.max(a.x0, b.x0),
+  y0: Math.max(a.y0, b.y0),
+  x1: Math.min(a.x1, b.x1),
+  y1: Math.min(a.y1, b.y1),
+});
+
+/** Bounds of what a part paints before it is blurred and cut, sheet pixels. */
+function sharpBox(part: PaintedPart): Box {
+  if (part.type === 'group') return paintedBox(part.parts);
+  if (part.type === 'picture') return boxOfPoints(shownCorners(part.picture));
+  const lines = pathsBox(part.paths);
+  const { stroke } = part;
+  if (!stroke) return lines;
+  const painted = part.paths.map((p) => strokeBounds(p, stroke)).reduce(uniteBoxes, EMPTY_BOX);
+  return part.fill ? uniteBoxes(lines, painted) : painted;
+}
+
+/** What a part's blur needs room for, sheet pixels. */
+export const blurBox = (part: PaintedPart): Box => growBox(sharpBox(part), BLUR_REACH * part.blur);
+
+/** Bounds of what is painted, strokes, blurs and clips counted; `EMPTY_BOX` for nothing. */
+export const paintedBox = (list: readonly PaintedPart[]): Box =>
+  list
+    .map((part) => {
+      const box = blurBox(part);
+      return part.clip ? meet(box, pathsBox(part.clip.paths)) : box;
+    })
+    .filter((box) => !isEmptyBox(box))
+    .reduce(uniteBoxes, EMPTY_BOX);
+
+/** What an output shows: the whole sheet, or the box of what is painted. */
+export type OutputArea = 'sheet' | 'drawing';
+
+/** The part of the plane an output shows, in sheet pixels. A drawing with nothing in it takes the sheet. */
+export function outputBox(art: Art, area: OutputArea, list: readonly PaintedPart[] = paintList(art)): Box {
+  const drawing = area === 'drawing' ? paintedBox(list) : EMPTY_BOX;
+  if (boxWidth(drawing) > 0 && boxHeight(drawing) > 0) return drawing;
+  return { x0: 0, y0: 0, x1: art.sheet.width, y1: art.sheet.height };
+}

@@ -1,0 +1,181 @@
+import { z } from 'zod';
+import { formatHex, parseHex } from '../colour/srgb';
+import { apply, compose, invert, type Affine } from '../geometry/affine';
+import type { Point } from '../geometry/vector';
+import { hex, id, length, placementSchema, share, type DeepReadonly } from './scalars';
+
+/** A colour of its own, or one of the palette's chips: recoloured with it. */
+export const colourSchema = z.union([z.strictObject({ hex }), z.strictObject({ chip: id })]);
+
+/** Most stops of a gradient. */
+export const MOST_STOPS = 64;
+
+const stopSchema = z.strictObject({ at: share, colour: colourSchema, opacity: share });
+
+/**
+ * Colours that run over into each other. Linear: along the x axis from 0 to 1. Radial: from the origin to the unit
+ * circle. `placement` takes that plane to sheet pixels, so that a gradient goes along with every map of its shape,
+ * shears too. Before the first stop and after the last it goes on with their colours.
+ */
+const gradientSchema = z.strictObject({
+  kind: z.enum(['linear', 'radial']),
+  placement: placementSchema,
+  stops: z
+    .array(stopSchema)
+    .min(2)
+    .max(MOST_STOPS)
+    .refine(
+      (stops) => stops.every((s, i) => i === 0 || stops[i - 1]!.at <= s.at),
+      'The stops of a gradient follow one another.',
+    ),
+});
+
+export const paintSchema = z.union([...colourSchema.options, gradientSchema]);
+
+/** How a stroke ends and turns its corners, by the names of SVG 2 (section 13.5). */
+export const STROKE_ENDS = ['butt', 'round', 'square'] as const;
+export const STROKE_JOINS = ['miter', 'round', 'bevel'] as const;
+/** Widest stroke, sheet pixels. */
+const WIDEST_STROKE = 10_000;
+
+export const strokeSchema = z.strictObject({
+  paint: paintSchema,
+  width: length.max(WIDEST_STROKE),
+  ends: z.enum(STROKE_ENDS),
+  joins: z.enum(STROKE_JOINS),
+  /** A corner whose tip would lie farther than this many half widths away is cut off. */
+  miterLimit: z.number().min(1).max(1000),
+  /** Lengths of dashes and gaps in turn, sheet pixels; none for a whole line. */
+  dash: z.array(length).max(32),
+});
+
+/** How what is painted is mixed with what lies beneath, by the names of W3C Compositing and Blending (section 10). */
+export const BLENDS = [
+  'normal',
+  'multiply',
+  'screen',
+  'overlay',
+  'darken',
+  'lighten',
+  'color-dodge',
+  'color-burn',
+  'hard-light',
+  'soft-light',
+  'difference',
+  'exclusion',
+  'hue',
+  'saturation',
+  'color',
+  'luminosity',
+] as const;
+export type Blend = (typeof BLENDS)[number];
+
+export type Colour = DeepReadonly<z.infer<typeof colourSchema>>;
+export type Stop = DeepReadonly<z.infer<typeof stopSchema>>;
+export type Gradient = DeepReadonly<z.infer<typeof gradientSchema>>;
+export type Paint = DeepReadonly<z.infer<typeof paintSchema>>;
+export type Stroke = DeepReadonly<z.infer<typeof strokeSchema>>;
+
+/** A stroke as the pen draws it: round ends and joins, no dashes. Width in sheet pixels. */
+export const plainStroke = (paint: Paint, width: number): Stroke => ({
+  paint,
+  width,
+  ends: 'round',
+  joins: 'round',
+  miterLimit: 4,
+  dash: [],
+});
+
+/** The stroke `k` times as wide, its dashes as long. */
+export const scaleStroke = (stroke: Stroke, k: number): Stroke => ({
+  ...stroke,
+  width: stroke.width * k,
+  dash: stroke.dash.map((v) => v * k),
+});
+
+export const isGradient = (paint: Paint): paint is Gradient => 'kind' in paint;
+
+/** The paint after a map of what it paints; a colour is the same everywhere. */
+export const mapPaint = (paint: Paint, map: Affine): Paint =>
+  isGradient(paint) ? { ...paint, placement: compose(map, paint.placement) } : paint;
+
+/** The paint with each of its colours put through `change`; itself where none changes. */
+export function mapColours(paint: Paint, change: (colour: Colour) => Colour): Paint {
+  if (!isGradient(paint)) return change(paint);
+  const stops = paint.stops.map((stop) => {
+    const colour = change(stop.colour);
+    return colour === stop.colour ? stop : { ...stop, colour };
+  });
+  return stops.every((s, i) => s === paint.stops[i]) ? paint : { ...paint, stops };
+}
+
+/** The colours of a paint, in the order of its stops. */
+export const coloursIn = (paint: Paint): readonly Colour[] =>
+  isGradient(paint) ? paint.stops.map((s) => s.colour) : [paint];
+
+/** What has a fill and a stroke. */
+export interface Painted {
+  readonly fill: Paint | null;
+  readonly stroke: Stroke | null;
+}
+
+/** The chips that a fill and a stroke take their colours from, each as often as it is taken. */
+export const chipsOf = ({ fill, stroke }: Painted): string[] =>
+  [fill, stroke?.paint ?? null].flatMap((paint) =>
+    paint ? coloursIn(paint).flatMap((c) => ('chip' in c ? [c.chip] : [])) : [],
+  );
+
+/** Hexes of chips by their ids. */
+export type Palette = ReadonlyMap<string, string>;
+
+const palettes = new WeakMap<object, Palette>();
+
+/** The palette of a list of chips. */
+export function paletteOf(chips: readonly { readonly id: string; readonly hex: string }[]): Palette {
+  let palette = palettes.get(chips);
+  if (!palette) palettes.set(chips, (palette = new Map(chips.map((c) => [c.id, c.hex]))));
+  return palette;
+}
+
+/** The colour as it is seen. A chip that is not there is black, as a colour that is not given is in SVG. */
+export const hexOf = (colour: Colour, palette: Palette): string =>
+  'hex' in colour ? colour.hex : (palette.get(colour.chip) ?? '#000000');
+
+/** The one colour of a paint, or null where it has several. */
+export const flatHex = (paint: Paint | null, palette: Palette): string | null =>
+  paint && !isGradient(paint) ? hexOf(paint, palette) : null;
+
+/** A paint in figures: its chips looked up. */
+export type SeenPaint =
+  | { readonly kind: 'flat'; readonly hex: string }
+  | {
+      readonly kind: 'linear' | 'radial';
+      readonly placement: Affine;
+      readonly stops: readonly { readonly at: number; readonly hex: string; readonly opacity: number }[];
+    };
+
+/** The paint with its chips' colours looked up. */
+export const seenPaint = (paint: Paint, palette: Palette): SeenPaint =>
+  isGradient(paint)
+    ? {
+        kind: paint.kind,
+        placement: paint.placement,
+        stops: paint.stops.map(({ at, colour, opacity }) => ({ at, hex: hexOf(colour, palette), opacity })),
+      }
+    : { kind: 'flat', hex: hexOf(paint, palette) };
+
+/**
+ * The colour a paint has at a place on the sheet, without its opacity. Between stops the colours run over into each other
+ * in sRGB, as SVG 2 has it (section 14.2.2, `color-interpolation`).
+ */
+export function hexAt(paint: SeenPaint, at: Point): string {
+  if (paint.kind === 'flat') return paint.hex;
+  const back = invert(paint.placement);
+  const { x, y } = back ? apply(back, at) : { x: 0, y: 0 };
+  const t = paint.kind === 'linear' ? x : Math.hypot(x, y);
+  const next = paint.stops.findIndex((s) => s.at > t);
+  const [a, b] = [paint.stops.at(next < 0 ? -1 : Math.max(0, next - 1))!, paint.stops.at(next)!];
+  const share = b.at > a.at ? Math.min(1, Math.max(0, (t - a.at) / (b.at - a.at))) : 0;
+  const [from, to] = [parseHex(a.hex), parseHex(b.hex)];
+  return formatHex([0, 1, 2].map((k) => from[k]! + (to[k]! - from[k]!) * share) as [number, number, number]);
+}

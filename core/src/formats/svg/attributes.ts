@@ -1,0 +1,79 @@
+import { drawnData } from '../../art/line-data';
+import type { SeenPaint } from '../../art/paint';
+import { blurBox, type PaintedPart, type PaintedShape } from '../../art/paint-list';
+import { boxHeight, boxWidth } from '../../geometry/bounds';
+import { number, type Attributes } from './xml';
+
+// What is painted, as elements and attributes of SVG 2: the same on the bed and in a file.
+
+/** A gradient as SVG has it. */
+export interface GradientElement {
+  readonly name: 'linearGradient' | 'radialGradient';
+  readonly attributes: Attributes;
+  readonly stops: readonly Attributes[];
+}
+
+/** The element for a paint; null for a colour, which needs none. */
+export function gradientElement(paint: SeenPaint | null | undefined): GradientElement | null {
+  if (!paint || paint.kind === 'flat') return null;
+  const linear = paint.kind === 'linear';
+  return {
+    name: linear ? 'linearGradient' : 'radialGradient',
+    attributes: {
+      gradientUnits: 'userSpaceOnUse',
+      ...(linear ? { x1: 0, y1: 0, x2: 1, y2: 0 } : { cx: 0, cy: 0, r: 1 }),
+      gradientTransform: `matrix(${paint.placement.map((v) => number(v, 9)).join(' ')})`,
+    },
+    stops: paint.stops.map(({ at, hex, opacity }) => ({
+      offset: number(at, 6),
+      'stop-color': hex,
+      'stop-opacity': opacity < 1 ? number(opacity) : null,
+    })),
+  };
+}
+
+/** Attributes of the filter that blurs a part: its room in sheet pixels. */
+export function blurRoom(part: PaintedPart): Attributes {
+  const box = blurBox(part);
+  return {
+    filterUnits: 'userSpaceOnUse',
+    x: number(box.x0),
+    y: number(box.y0),
+    width: number(boxWidth(box)),
+    height: number(boxHeight(box)),
+    // As the CSS function blur() does: in the colours as they are written.
+    'color-interpolation-filters': 'sRGB',
+  };
+}
+
+/** Names an element that stands elsewhere in the document: a gradient, a clip, a filter. */
+export type Reference = (what: 'fill' | 'stroke' | 'clip' | 'blur', part: PaintedPart) => string;
+
+const url = (id: string): string => `url(#${id})`;
+
+/** Attributes that say how a part as a whole is laid over what is beneath. */
+export const coveringAttributes = (part: PaintedPart, reference: Reference): Attributes => ({
+  opacity: part.opacity < 1 ? number(part.opacity) : null,
+  'clip-path': part.clip ? url(reference('clip', part)) : null,
+  filter: part.blur > 0 ? url(reference('blur', part)) : null,
+  style: part.blend === 'normal' ? null : `mix-blend-mode:${part.blend}`,
+});
+
+/** Attributes of the path element that paints a shape. */
+export function shapeAttributes(part: PaintedShape, reference: Reference): Attributes {
+  const { fill, stroke } = part;
+  const colour = (what: 'fill' | 'stroke', paint: SeenPaint): string =>
+    paint.kind === 'flat' ? paint.hex : url(reference(what, part));
+  return {
+    d: drawnData(part.paths),
+    fill: fill ? colour('fill', fill) : 'none',
+    'fill-rule': fill ? part.fillRule : null,
+    stroke: stroke && colour('stroke', stroke.paint),
+    'stroke-width': stroke && number(stroke.width),
+    'stroke-linecap': stroke && stroke.ends,
+    'stroke-linejoin': stroke && stroke.joins,
+    'stroke-miterlimit': stroke?.joins === 'miter' ? number(stroke.miterLimit) : null,
+    'stroke-dasharray': stroke && stroke.dash.length > 0 ? stroke.dash.map((v) => number(v)).join(' ') : null,
+    ...coveringAttributes(part, reference),
+  };
+}
