@@ -3,11 +3,11 @@ import { corner, type Path } from '../path/path';
 import { seeded, squarePath } from '../testing';
 import { changeArt, type Recipe } from './change';
 import { readArt } from './check';
-import { addChip, addNode, addPicture, freeHole, makeHole, removeNodes, setNode, setPath, setSheet, styleShapes, together } from './edits'; // prettier-ignore
+import { addChip, addNode, addPicture, freeHole, makeHole, moveNodes, removeChip, removeNodes, removePicture, setClip, setNode, setPath, setSheet, styleShapes, together } from './edits'; // prettier-ignore
 import { mergeArt } from './merge';
 import { mergeOrder } from './order';
 import { placedPicture, type Art } from './schema';
-import { anyRecipe, groupOf, idsOf, moveNode, shapeOf, withShapes } from './testing';
+import { anyRecipe, groupOf, idsOf, shapeOf, withShapes } from './testing';
 import { findNode, findShape, shapesOf } from './tree';
 
 const red = { hex: '#ff0000' };
@@ -61,15 +61,15 @@ describe('bringing two tabs together', () => {
   });
 
   it('keeps the other tab’s restacking, and both where each restacked something', () => {
-    const theirs = changed(base, moveNode('a', 'layer', 2));
+    const theirs = changed(base, moveNodes(['a'], 'layer', 3));
     const mine = changed(base, styleShapes(['a'], { fill: red }));
     expect(idsOf(merged(base, mine, theirs).art)).toEqual(['b', 'c', 'd', 'a']);
-    const moved = changed(base, moveNode('d', 'g', 0));
+    const moved = changed(base, moveNodes(['d'], 'g', 0));
     expect(idsOf(merged(base, moved, theirs).art)).toEqual(['b', 'd', 'c', 'a']);
   });
 
   it('takes a shape that one moved into a group and the other changed, once and with both', () => {
-    const mine = changed(base, moveNode('a', 'g', 0));
+    const mine = changed(base, moveNodes(['a'], 'g', 0));
     const theirs = changed(base, styleShapes(['a'], { fill: red }), setNode('a', { name: 'Apple' }));
     for (const [one, two] of [
       [mine, theirs],
@@ -94,6 +94,34 @@ describe('bringing two tabs together', () => {
     const { art } = merged(start, mine, theirs);
     expect(art.chips[0]!.name).toBe('Leaf');
     expect(art.pictures[0]).toMatchObject({ wash: 40, veil: true });
+  });
+
+  it('keeps a chip and a picture that one took away and the other put to use', () => {
+    const start = changed(base, addChip({ id: 'k', name: 'Leaf', hex: '#112233' }), addPicture(picture));
+    const without = changed(start, removeChip('k'), removePicture(picture.id));
+    const node = { id: 'n', type: 'picture', name: 'Can', shown: true, locked: false, opacity: 1, picture: picture.id } as const; // prettier-ignore
+    const used = changed(start, styleShapes(['a'], { fill: { chip: 'k' } }), addNode('layer', node));
+    for (const [mine, theirs] of [
+      [without, used],
+      [used, without],
+    ] as const) {
+      // prettier-ignore
+      const { art } = merged(start, mine, theirs);
+      expect(art.chips.map((c) => c.id)).toEqual(['k']);
+      expect(art.pictures.map((p) => p.id)).toEqual([picture.id]);
+      expect(findShape(art, 'a')!.fill).toEqual({ chip: 'k' });
+    }
+  });
+
+  it('lets a clip go where the other took the clipping shape out of the group', () => {
+    const start = withShapes(groupOf('g', shapeOf('a'), shapeOf('b')));
+    const clipped = changed(start, setClip('g', 'a'));
+    for (const other of [removeNodes(['a']), moveNodes(['a'], 'layer')]) {
+      const { art } = merged(start, clipped, changed(start, other));
+      expect(findNode(art, 'g')!.node).not.toHaveProperty('clip');
+    }
+    const kept = merged(start, clipped, changed(start, styleShapes(['b'], { fill: red }))).art;
+    expect(findNode(kept, 'g')!.node).toMatchObject({ clip: 'a' });
   });
 
   it('does not tear a border that one tab moved from a neighbour that the other changed', () => {
@@ -163,8 +191,8 @@ describe('bringing two tabs together', () => {
     const start = withShapes(groupOf('p', shapeOf('a')), groupOf('q', shapeOf('b')));
     const { art } = merged(
       start,
-      changed(start, moveNode('p', 'q', 0)),
-      changed(start, moveNode('q', 'p', 0)),
+      changed(start, moveNodes(['p'], 'q', 0)),
+      changed(start, moveNodes(['q'], 'p', 0)),
     );
     expect(idsOf(art).sort()).toEqual(['a', 'b']);
   });

@@ -4,12 +4,12 @@ import { seeded } from '../testing';
 import { applyChecked, applyForeignPatches, changeArt, type Patch } from './change';
 import { checkChange, readArt } from './check';
 import { artDifference } from './difference';
-import { addNode } from './edits';
+import { addChip, addNode, moveNodes, removeChip, styleShapes, together } from './edits';
 import { holdingsOf } from './holdings';
 import { DEEPEST_GROUP, MOST_SHAPES } from './limits';
 import { patchDocument } from './patch';
 import type { Group, Shape } from './schema';
-import { anyRecipe, blank, groupOf, idsOf, moveNode, shapeOf, withShapes } from './testing';
+import { anyRecipe, blank, groupOf, idsOf, shapeOf, withShapes } from './testing';
 
 const json = <T>(value: T): T => JSON.parse(JSON.stringify(value)) as T;
 
@@ -109,6 +109,27 @@ describe('patches from outside', () => {
     expect(holdings).toEqual(holdingsOf(art));
   });
 
+  it('are refused where they name a chip or a picture that is not there, or take one away that is used', () => {
+    const used = changeArt(art, together(addChip({ id: 'k', name: '', hex: '#112233' }), styleShapes(['a'], { fill: { chip: 'k' } }))).art; // prettier-ignore
+    const holdings = holdingsOf(used);
+    const [shape] = used.layers[0]!.children;
+    for (const patch of [
+      { op: 'replace', path: '/layers/0/children/0/fill', value: { chip: 'none' } },
+      { op: 'remove', path: '/chips/0' },
+      {
+        op: 'add',
+        path: '/layers/0/children/0',
+        value: { id: 'n', type: 'picture', name: 'n', shown: true, locked: false, opacity: 1, picture: 'none' },
+      },
+    ] as const)
+      expect(() => applyChecked(used, [patch], holdings)).toThrowError(MirrotError);
+    expect(() => readArt({ ...used, chips: [] })).toThrow(/chip or picture k is used/);
+    // Taken away with its use it goes.
+    const gone = changeArt(used, removeChip('k'));
+    expect(applyChecked(used, gone.patches, holdings).holdings.uses.size).toBe(0);
+    expect(shape).toHaveProperty('fill', { chip: 'k' });
+  });
+
   it('find what the whole check finds, over random changes, and count what the whole count counts', () => {
     const random = seeded(7);
     let n = 0;
@@ -182,7 +203,7 @@ describe('the difference of two drawings', () => {
     }
     const many = withShapes(...Array.from({ length: 300 }, (_, i) => shapeOf(`s${i}`)));
     expect(artDifference(many, json(many))).toEqual([]);
-    const moved = changeArt(many, moveNode('s299', 'layer', 0)).art;
+    const moved = changeArt(many, moveNodes(['s299'], 'layer', 0)).art;
     expect(artDifference(many, moved)).toHaveLength(2);
     const renamed = json(changeArt(many, (d) => void (d.layers[0]!.children[7]!.name = 'Leaf')).art);
     expect(artDifference(many, renamed)).toEqual([

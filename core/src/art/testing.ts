@@ -1,8 +1,25 @@
 import { squarePath } from '../testing';
 import { changeArt, type Recipe } from './change';
-import { addChip, addLayer, addNode, removeNodes, setNode, setPath, styleShapes, setSheet } from './edits';
+import {
+  addChip,
+  addLayer,
+  addNode,
+  freeGroups,
+  groupNodes,
+  moveNodes,
+  paintShapes,
+  removeChip,
+  removeNodes,
+  setChip,
+  setClip,
+  setCovering,
+  setNode,
+  setPath,
+  setSheet,
+  styleShapes,
+} from './edits';
 import { emptyArt, type Art, type Group, type Shape } from './schema';
-import { findShape, shapesOf } from './tree';
+import { findShape, nodePlaces, parentOf, shapesOf } from './tree';
 
 // Shared by tests only.
 
@@ -36,47 +53,32 @@ export const withShapes = (...nodes: Group['children']): Art =>
 
 export const idsOf = (art: Art): string[] => shapesOf(art).map(({ shape }) => shape.id);
 
-/** Moves a node of any depth to another parent or place: what the stack does by dragging. */
-export const moveNode =
-  (id: string, parentId: string, index: number): Recipe =>
-  (draft) => {
-    const lists = new Map<string, unknown[]>();
-    const walk = (nodes: readonly { id: string; children?: unknown }[]): void => {
-      for (const node of nodes) {
-        if (!node.children) continue;
-        lists.set(node.id, node.children as unknown[]);
-        walk(node.children as { id: string; children?: unknown }[]);
-      }
-    };
-    walk(draft.layers);
-    for (const list of lists.values()) {
-      const at = list.findIndex((n) => (n as { id: string }).id === id);
-      if (at < 0) continue;
-      const [node] = list.splice(at, 1);
-      // A group is not moved into itself.
-      const inside = JSON.stringify(node).includes(`"id":"${parentId}"`);
-      const target = (!inside && lists.get(parentId)) || list;
-      target.splice(Math.min(index, target.length), 0, node);
-      return;
-    }
-  };
-
 /** Something a hand might do, by chance: draws, takes away, moves in the stack, colours, shapes, names. */
 export function anyRecipe(random: () => number, art: Art, newId: () => string): Recipe {
   const shapes = shapesOf(art).map(({ shape }) => shape);
   const shape = shapes[Math.floor(random() * shapes.length)];
   const layer = art.layers[Math.floor(random() * art.layers.length)]!;
+  const nodes = [...nodePlaces(art).keys()];
   const hex = `#${Math.floor(random() * 0xffffff).toString(16).padStart(6, '0')}`; // prettier-ignore
-  const pick = Math.floor(random() * 10);
+  const pick = Math.floor(random() * 16);
+  const node = nodes[Math.floor(random() * nodes.length)]!;
+  const chip = art.chips[Math.floor(random() * art.chips.length)];
   if (!shape || pick === 0) return addNode(layer.id, shapeOf(newId()), Math.floor(random() * 4));
   if (pick === 1) return removeNodes([shape.id]);
-  if (pick === 2) return moveNode(shape.id, layer.id, Math.floor(random() * 8));
+  if (pick === 2) return moveNodes([shape.id], node, Math.floor(random() * 8));
   if (pick === 3) return styleShapes([shape.id], { fill: { hex } });
   if (pick === 4) return setNode(shape.id, { name: `Name ${Math.floor(random() * 1e6)}` });
   if (pick === 5) return addChip({ id: newId(), name: '', hex });
   if (pick === 6) return addLayer({ id: newId(), type: 'layer', name: 'Layer', shown: true, locked: false, opacity: 1, ink: null, children: [] }, null); // prettier-ignore
   if (pick === 7) return addNode(layer.id, groupOf(newId(), shapeOf(newId()), shapeOf(newId())));
   if (pick === 8) return setSheet({ ground: hex });
+  if (pick === 9) return paintShapes([shape.id], random() < 0.5 ? 'fill' : 'stroke', chip ? { chip: chip.id } : { hex }, 2); // prettier-ignore
+  if (pick === 10) return chip ? removeChip(chip.id) : setChip('nobody', {});
+  if (pick === 11) return groupNodes([shape.id, node], groupOf(newId()));
+  if (pick === 12) return freeGroups([node]);
+  if (pick === 13) return setClip(parentOf(art, shape.id)!.id, random() < 0.7 ? shape.id : null);
+  if (pick === 14)
+    return setCovering([node], { opacity: random(), blend: random() < 0.5 ? 'multiply' : 'normal' });
   const path = findShape(art, shape.id)!.paths[0]!;
   const moved = Math.floor(random() * path.anchors.length);
   return setPath(shape.id, {

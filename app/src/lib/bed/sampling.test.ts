@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { chooseShapes } from '$lib/desk/choice';
-import { flatHex, plainStroke, setPicture } from '@mirrot/core';
+import { flatHex, keepAsChip, plainStroke, removeChip, setChip, setPicture } from '@mirrot/core';
 import { currentFrame } from './box';
 import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
 
@@ -115,5 +115,44 @@ describe('the picture in Mount', () => {
     b.desk.change('Unlock', setPicture('pic', { locked: false }));
     b.desk.open('block-in');
     expect(b.desk.traced!.locked).toBe(true);
+  });
+
+  it('takes the chip of a fill that has one, and the colour at the place of a gradient', () => {
+    const b = benchWith(
+      [
+        shapeWith('a', [square('p', 0, 0, 80)], { fill: { hex: '#112233' } }),
+        shapeWith('b', [square('q', 100, 0, 80)]),
+        shapeWith('c', [square('r', 200, 0, 100)], {
+          fill: {
+            kind: 'linear',
+            placement: [100, 0, 0, 100, 200, 0],
+            stops: [
+              { at: 0, colour: { hex: '#000000' }, opacity: 1 },
+              { at: 1, colour: { hex: '#ffffff' }, opacity: 1 },
+            ],
+          },
+        }),
+      ],
+      'colour',
+    );
+    b.desk.change('Keep a chip', keepAsChip({ id: 'k', name: '', hex: '#112233' }));
+    b.desk.choose(chooseShapes(['b']));
+    b.desk.sampling = 'pixel';
+    b.click({ x: 40, y: 40 });
+    expect(b.shapes[1]!.fill).toEqual({ chip: 'k' });
+    b.click({ x: 250, y: 40 });
+    expect(b.shapes[1]!.fill).toEqual({ hex: '#808080' });
+  });
+
+  it('leaves the next path the colour of a chip that goes', () => {
+    const b = benchWith([], 'colour');
+    b.desk.change('Keep a chip', keepAsChip({ id: 'k', name: '', hex: '#112233' }));
+    b.desk.nextFill = { chip: 'k' };
+    b.desk.change('Recolour', setChip('k', { hex: '#445566' }));
+    expect(b.desk.nextFill).toEqual({ chip: 'k' });
+    b.desk.change('Remove a chip', removeChip('k'));
+    expect(b.desk.nextFill).toEqual({ hex: '#112233' });
+    b.desk.undo();
+    expect(b.desk.nextFill).toEqual({ chip: 'k' });
   });
 });

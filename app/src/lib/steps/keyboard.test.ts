@@ -1,5 +1,13 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
+import { addNode, findNode, freeGroups, groupNodes, type Group, type Shape } from '@mirrot/core';
+import {
+  chooseAnchors,
+  chooseNodes,
+  chooseShapes,
+  choiceInWords,
+  chosenNodes,
+  stillThere,
+} from '$lib/desk/choice';
 import { commandForKey } from '$lib/desk/command';
 import { STEPS } from '$lib/desk/desk.svelte';
 import type { Saving } from '$lib/desk/saving.svelte';
@@ -290,5 +298,41 @@ describe('keys of Block in', () => {
     b.click({ x: 200, y: 150 });
     command('release-axis').run(w);
     expect(b.desk.art.axis).toBeNull();
+  });
+});
+
+describe('a group that is chosen as a whole', () => {
+  const nodeIds = (): string[] => b.desk.art.layers[0]!.children.map((n) => n.id);
+  const group = (): Group => findNode(b.desk.art, 'g')!.node as Group;
+  beforeEach(() => {
+    begin();
+    b.desk.change('Group', groupNodes(['s', 't'], { id: 'g', type: 'group', name: 'Petals', shown: true, locked: false, opacity: 1 })); // prettier-ignore
+    b.desk.change('Draw', addNode('layer', shapeWith('u', [square('r', 250, 0, 20)])));
+    b.desk.choose(chooseNodes([group()]));
+  });
+
+  it('is hidden, locked, restacked and deleted as one, its shapes as they are', () => {
+    expect(b.desk.choice).toMatchObject({ nodes: ['g'], shapes: ['s', 't'] });
+    expect(choiceInWords(b.desk.choice, b.desk.art)).toBe('Petals, 2 shapes');
+    keyboard.down(event('h'), 'bed');
+    expect([group().shown, ...group().children.map((c) => c.shown)]).toEqual([false, true, true]);
+    keyboard.down(event('y'), 'bed');
+    expect([group().locked, ...group().children.map((c) => c.locked)]).toEqual([true, false, false]);
+    keyboard.down(event('Mod+ArrowUp'), 'bed');
+    expect(nodeIds()).toEqual(['u', 'g']);
+    keyboard.down(event('Delete'), 'bed');
+    expect(nodeIds()).toEqual(['u']);
+    expect(b.desk.choice.nodes).toEqual([]);
+    b.desk.undo();
+    expect(nodeIds()).toEqual(['u', 'g']);
+  });
+
+  it('moves with all its shapes, and is let go when it is gone', () => {
+    keyboard.down(event('Shift+ArrowRight'), 'bed');
+    expect(group().children.map((c) => (c as Shape).paths[0]!.anchors[0]!.x)).toEqual([10, 160]);
+    b.desk.change('Free', freeGroups(['g']));
+    b.desk.choose(stillThere(b.desk.choice, b.desk.art));
+    expect(b.desk.choice).toMatchObject({ nodes: [], shapes: ['s', 't'] });
+    expect(chosenNodes(b.desk.choice, b.desk.art)).toEqual(['s', 't']);
   });
 });

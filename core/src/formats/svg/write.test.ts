@@ -1,13 +1,13 @@
 import { Resvg } from '@resvg/resvg-js';
 import { describe, expect, it } from 'vitest';
 import { changeArt } from '../../art/change';
-import { addNode, setNode, setSheet, together } from '../../art/edits';
-import { plainStroke } from '../../art/paint';
+import { addNode, addPicture, setCovering, setNode, setSheet, together } from '../../art/edits';
+import { plainStroke, type Blend, type Gradient } from '../../art/paint';
 import { outputBox } from '../../art/paint-list';
 import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from '../../art/schema';
 import { toPx } from '../../art/units';
 import { circlePath, squarePath } from '../../testing';
-import { writeSvg } from './write';
+import { outputPictures, writeSvg, type SvgOptions } from './write';
 
 const shape = (id: string, name: string, values: Partial<Shape> = {}): Shape => ({
   id,
@@ -24,6 +24,19 @@ const shape = (id: string, name: string, values: Partial<Shape> = {}): Shape => 
 const sheet = emptyArt({ width: toPx(50, 'mm'), height: toPx(40, 'mm'), unit: 'mm' }, 'layer');
 const drawn = (...shapes: Shape[]): Art =>
   changeArt(sheet, together(...shapes.map((s) => addNode('layer', s)))).art;
+
+/** The drawing at its own pixels. Source outside: resvg. */
+function pixelsOf(svg: string): {
+  alpha: (x: number, y: number) => number;
+  rgb: (x: number, y: number) => number[];
+} {
+  const { width, pixels } = new Resvg(svg, {
+    fitTo: { mode: 'width', value: Math.round(4 * toPx(50, 'mm')) },
+  }).render();
+  const scale = width / toPx(50, 'mm');
+  const at = (x: number, y: number): number => 4 * (Math.floor(y * scale) * width + Math.floor(x * scale));
+  return { alpha: (x, y) => pixels[at(x, y) + 3]!, rgb: (x, y) => [...pixels.slice(at(x, y), at(x, y) + 3)] };
+}
 
 describe('writing SVG', () => {
   it('has its real size in the sheet’s unit and a viewBox in pixels', () => {
@@ -118,5 +131,86 @@ describe('writing SVG', () => {
     const art = emptyArt({ width: 9, height: 9, unit: 'px' }, 'l');
     const svg = writeSvg({ ...art, layers: [{ ...art.layers[0]!, name: 'a\u0000\ufffe\ud83cb<' }] });
     expect(svg).toContain('<title>ab&lt;</title>');
+  });
+
+  it('writes strokes with their ends, joins and dashes, gradients with their stops', () => {
+    const fill: Gradient = {
+      kind: 'radial',
+      placement: [20, 0, 0, 10, 20, 20],
+      stops: [
+        { at: 0, colour: { hex: '#ffffff' }, opacity: 1 },
+        { at: 1, colour: { hex: '#2f6b4f' }, opacity: 0 },
+      ],
+    };
+    const stroke = { ...plainStroke({ ...fill, kind: 'linear' }, 2), ends: 'butt', joins: 'miter', dash: [4, 1.5] } as const; // prettier-ignore
+    const svg = writeSvg(drawn(shape('a', 'A', { fill, stroke })));
+    expect(svg).toContain('<radialGradient id="fill-of-a" gradientUnits="userSpaceOnUse" cx="0" cy="0" r="1" gradientTransform="matrix(20 0 0 10 20 20)"><stop offset="0" stop-color="#ffffff"/><stop offset="1" stop-color="#2f6b4f" stop-opacity="0"/></radialGradient>'); // prettier-ignore
+    expect(svg).toContain('<linearGradient id="stroke-of-a"');
+    expect(svg).toContain('fill="url(#fill-of-a)" fill-rule="evenodd" stroke="url(#stroke-of-a)" stroke-width="2" stroke-linecap="butt" stroke-linejoin="miter" stroke-miterlimit="4" stroke-dasharray="4 1.5"'); // prettier-ignore
+    // Source outside: resvg. A dash is 4 long, the gap 1.5.
+    const line = { ...squarePath(0, 0, 1, 'l'), closed: false, anchors: squarePath(10, 10, 60).anchors.slice(0, 2) }; // prettier-ignore
+    const dashed = shape('d', 'D', {
+      fill: null,
+      stroke: { ...stroke, paint: { hex: '#000000' } },
+      paths: [line],
+    });
+    const { alpha } = pixelsOf(writeSvg(drawn(dashed)));
+    expect([10.5, 13.5, 14.75, 16, 19, 20.25].map((x) => alpha(x, 10) > 128)).toEqual([true, true, false, true, true, false]); // prettier-ignore
+  });
+
+  it('blends as the standard has it: with what lies beneath, through a group that is no more than its parts', () => {
+    const [beneath, above] = [[0xd4, 0x56, 0x1c], [0x2f, 0x9b, 0x4f]]; // prettier-ignore
+    const hex = (c: number[]): string => `#${c.map((v) => v.toString(16).padStart(2, '0')).join('')}`;
+    // Source outside: W3C Compositing and Blending 1, section 10.1, with resvg.
+    const FORMULAS = {
+      multiply: (b: number, s: number) => b * s,
+      screen: (b: number, s: number) => b + s - b * s,
+      darken: Math.min,
+      lighten: Math.max,
+      difference: (b: number, s: number) => Math.abs(b - s),
+      exclusion: (b: number, s: number) => b + s - 2 * b * s,
+      'hard-light': (b: number, s: number) => (s <= 0.5 ? b * 2 * s : b + (2 * s - 1) - b * (2 * s - 1)),
+    };
+    for (const [blend, formula] of Object.entries(FORMULAS)) {
+      const group = { id: 'g', type: 'group', name: 'G', shown: true, locked: false, opacity: 1, children: [shape('s', 'S', { fill: { hex: hex(above!) }, blend: blend as Blend })] } as const; // prettier-ignore
+      const art = changeArt(
+        drawn(shape('b', 'B', { fill: { hex: hex(beneath!) } })),
+        addNode('layer', group),
+      ).art;
+      const { rgb } = pixelsOf(writeSvg(art));
+      rgb(20, 20).forEach((v, k) => {
+        const expected = 255 * formula(beneath![k]! / 255, above![k]! / 255);
+        expect(Math.abs(v - expected), blend).toBeLessThanOrEqual(1);
+      });
+      // One that is not opaque is painted by itself first: nothing is there to blend with.
+      const alone = pixelsOf(writeSvg(changeArt(art, setCovering(['g'], { opacity: 0.5 })).art));
+      alone.rgb(20, 20).forEach((v, k) => expect(Math.abs(v - (beneath![k]! + above![k]!) / 2)).toBeLessThanOrEqual(1)); // prettier-ignore
+    }
+  });
+
+  it('cuts what stands in a clipped group, each by itself, and blurs before it cuts', () => {
+    const ring = [squarePath(10, 10, 60, 'c1'), squarePath(30, 30, 20, 'c2')];
+    const group = { id: 'g', type: 'group', name: 'G', shown: true, locked: false, opacity: 1, clip: 'c', children: [shape('c', 'C', { fill: null, paths: ring }), shape('s', 'S', { paths: [squarePath(0, 0, 50, 'sp')], blur: 4 })] } as const; // prettier-ignore
+    const svg = writeSvg(changeArt(sheet, addNode('layer', group)).art);
+    const { alpha } = pixelsOf(svg);
+    // Outside the outline, in its hole, inside, and inside beyond the sharp edge at 50 by one standard deviation.
+    expect([alpha(5, 5), alpha(40, 40), alpha(20, 20)]).toEqual([0, 0, 255]);
+    // The normal distribution's integral at one standard deviation leaves 15.9 %.
+    expect(Math.abs(alpha(54, 20) / 255 - 0.159)).toBeLessThan(0.03);
+    expect(svg.match(/<clipPath/g)).toHaveLength(1);
+  });
+
+  it('has a picture that is part of the drawing also where the pictures are left out', () => {
+    const photo = placedPicture({ id: 'p', source: 's', name: 'Photo', width: 10, height: 5, placement: [2, 0, 0, 2, 1, 1] }); // prettier-ignore
+    const node = { id: 'n', type: 'picture', name: 'Cutout', shown: true, locked: false, opacity: 0.5, picture: 'p' } as const; // prettier-ignore
+    const art = changeArt(sheet, together(addPicture(photo), addNode('layer', node))).art;
+    const images = (options: SvgOptions): number =>
+      writeSvg(art, options).match(/<(image|use) /g)?.length ?? 0;
+    expect(images({})).toBe(0);
+    expect(images({ pictureHref: () => 'x' })).toBe(1);
+    expect(writeSvg(art, { pictureHref: () => 'x' })).toContain('<g opacity="0.5">');
+    // Beneath it too: two uses of pixels that stand in the file once.
+    expect(images({ pictures: true, pictureHref: () => 'x' })).toBe(3);
+    expect(outputPictures(art, true).map((p) => p.id)).toEqual(['p', 'p']);
   });
 });

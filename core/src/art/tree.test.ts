@@ -1,0 +1,126 @@
+import { describe, expect, it } from 'vitest';
+import { seeded } from '../testing';
+import { changeArt, type Recipe } from './change';
+import { holdingsOf } from './holdings';
+import {
+  addLayer,
+  addNode,
+  freeGroups,
+  groupNodes,
+  moveNodes,
+  removeNodes,
+  setClip,
+  together,
+} from './edits';
+import { DEEPEST_GROUP } from './limits';
+import type { Art, Group, Layer } from './schema';
+import { groupOf, shapeOf, withShapes } from './testing';
+import { ancestorsOf, byType, childrenOf, findNode, inPaintOrder, layerOf, nodePlaces, outermost, parentOf, shapesIn, type TreeNode } from './tree'; // prettier-ignore
+
+const changed = (art: Art, ...recipes: Recipe[]): Art => changeArt(art, together(...recipes)).art;
+const empty = (id: string): Layer => ({ id, type: 'layer', name: id, shown: true, locked: false, opacity: 1, ink: null, children: [] }); // prettier-ignore
+const group = (id: string): Omit<Group, 'children'> => ({ id, type: 'group', name: id, shown: true, locked: false, opacity: 1 }); // prettier-ignore
+
+/** The tree in words: "layer(a g(b c))", bottom first. */
+const inWords = (nodes: readonly TreeNode[]): string =>
+  nodes.map((n) => (n.type === 'shape' ? n.id : `${n.id}(${inWords(childrenOf(n))})`)).join(' ');
+const tree = (art: Art): string => inWords(art.layers);
+
+const start = changed(
+  withShapes(
+    shapeOf('a'),
+    groupOf('g', shapeOf('b'), groupOf('h', shapeOf('c'), shapeOf('d'))),
+    shapeOf('e'),
+  ),
+  addLayer(empty('upper'), 'layer'),
+);
+
+describe('the tree', () => {
+  it('says where each node stands, with the places of all known or not', () => {
+    for (const known of [false, true]) {
+      const art = { ...start, layers: [...start.layers] };
+      if (known) nodePlaces(art);
+      expect(ancestorsOf(art, 'd').map((n) => n.id)).toEqual(['h', 'g', 'layer']);
+      expect(ancestorsOf(art, 'layer')).toEqual([]);
+      expect(ancestorsOf(art, 'nobody')).toEqual([]);
+      expect(parentOf(art, 'c')!.id).toBe('h');
+      expect(parentOf(art, 'upper')).toBeNull();
+      expect(findNode(art, 'd')).toMatchObject({ index: 1, node: { id: 'd' }, parent: { id: 'h' } });
+      expect(layerOf(art, 'c')!.id).toBe('layer');
+      expect(layerOf(art, 'upper')!.id).toBe('upper');
+      expect(layerOf(art, 'nobody')).toBeNull();
+    }
+  });
+
+  it('has an order of painting, and knows what stands in what', () => {
+    expect(inPaintOrder(start, ['e', 'd', 'nobody', 'a', 'g', 'd'])).toEqual(['a', 'g', 'd', 'e']);
+    expect(outermost(start, ['d', 'g', 'e', 'b'])).toEqual(['g', 'e']);
+    expect(shapesIn(findNode(start, 'g')!.node).map((s) => s.id)).toEqual(['b', 'c', 'd']);
+    const words = (id: string): string =>
+      byType(findNode(start, id)!.node, { layer: () => 'layer', group: () => 'group', shape: () => 'shape', picture: () => 'picture' }); // prettier-ignore
+    expect(['layer', 'g', 'a'].map(words)).toEqual(['layer', 'group', 'shape']);
+  });
+});
+
+describe('moving nodes', () => {
+  it.each([
+    [['a'], 'h', 0, 'layer(g(b h(a c d)) e) upper()'],
+    [['a'], 'h', undefined, 'layer(g(b h(c d a)) e) upper()'],
+    [['e', 'b'], 'layer', 0, 'layer(b e a g(h(c d))) upper()'],
+    [['a', 'e'], 'layer', 3, 'layer(g(b h(c d)) a e) upper()'],
+    [['e'], 'layer', 1, 'layer(a e g(b h(c d))) upper()'],
+    [['d', 'g'], 'upper', 0, 'layer(a e) upper(g(b h(c d)))'],
+    // A group is not moved into itself, a layer not into another, nothing into a shape.
+    [['g'], 'h', 0, tree(start)],
+    [['layer'], 'upper', 0, tree(start)],
+    [['b'], 'a', 0, tree(start)],
+    [['nobody'], 'g', 0, tree(start)],
+  ])('%j into %s at %s', (ids, parent, index, after) => {
+    expect(tree(changed(start, moveNodes(ids, parent, index)))).toBe(after);
+  });
+
+  it('keeps everything there once, whatever is moved where', () => {
+    const random = seeded(4);
+    const all = [...nodePlaces(start).keys()];
+    const any = (): string => all[Math.floor(random() * all.length)]!;
+    let art = start;
+    for (let k = 0; k < 400; k++) {
+      art = changed(art, moveNodes(Array.from({ length: 1 + Math.floor(random() * 3) }, any), any(), Math.floor(random() * 5))); // prettier-ignore
+      expect([...nodePlaces(art).keys()].sort()).toEqual([...all].sort());
+      holdingsOf(art);
+    }
+  });
+
+  it('makes a group where its topmost stood, and frees it in its place', () => {
+    const grouped = changed(start, groupNodes(['d', 'a', 'b'], group('new')));
+    expect(tree(grouped)).toBe('layer(g(h(c new(a b d))) e) upper()');
+    expect(tree(changed(grouped, freeGroups(['new'])))).toBe('layer(g(h(c a b d)) e) upper()');
+    expect(tree(changed(start, groupNodes(['g', 'c', 'a'], group('new'))))).toBe('layer(new(a g(b h(c d))) e) upper()'); // prettier-ignore
+    expect(tree(changed(start, freeGroups(['g', 'h'])))).toBe('layer(a b c d e) upper()');
+    expect(changed(start, groupNodes(['nobody', 'layer'], group('new')))).toBe(start);
+    expect(changed(start, freeGroups(['layer', 'a', 'nobody']))).toBe(start);
+  });
+
+  it('lets a clip go with the shape that clips, and keeps it where that only changes its place', () => {
+    const clipped = changed(start, setClip('g', 'b'));
+    const clip = (art: Art): string | undefined => (findNode(art, 'g')!.node as Group).clip;
+    expect(clip(clipped)).toBe('b');
+    expect(clip(changed(clipped, moveNodes(['b'], 'g')))).toBe('b');
+    expect(clip(changed(clipped, moveNodes(['b'], 'h')))).toBeUndefined();
+    expect(clip(changed(clipped, removeNodes(['b'])))).toBeUndefined();
+    expect(() => holdingsOf({ ...clipped, layers: clipped.layers.map((l) => ({ ...l, children: [{ ...(findNode(clipped, 'g')!.node as Group), clip: 'c' }] })) })).toThrow(/clipped only by a shape/); // prettier-ignore
+  });
+
+  it(`stops with a sentence where groups would stand in each other more than ${DEEPEST_GROUP} deep`, () => {
+    let art = withShapes(shapeOf('s'));
+    let parent = 'layer';
+    for (let k = 1; k <= DEEPEST_GROUP; k++) {
+      art = changed(art, addNode(parent, groupOf(`g${k}`)));
+      parent = `g${k}`;
+    }
+    art = changed(art, addNode('layer', groupOf('one', shapeOf('t'))));
+    expect(tree(changed(art, moveNodes(['s'], parent)))).toContain(`g${DEEPEST_GROUP}(s)`);
+    expect(() => changeArt(art, moveNodes(['one'], parent))).toThrow(/64 deep at most. Nothing was changed/);
+    expect(() => changeArt(art, together(moveNodes(['s'], parent), groupNodes(['s'], group('new'))))).toThrow(/64 deep/); // prettier-ignore
+  });
+});
