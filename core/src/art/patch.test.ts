@@ -119,7 +119,15 @@ describe('patches from outside', () => {
       {
         op: 'add',
         path: '/layers/0/children/0',
-        value: { id: 'n', type: 'picture', name: 'n', shown: true, locked: false, opacity: 1, picture: 'none' },
+        value: {
+          id: 'n',
+          type: 'picture',
+          name: 'n',
+          shown: true,
+          locked: false,
+          opacity: 1,
+          picture: 'none',
+        },
       },
     ] as const)
       expect(() => applyChecked(used, [patch], holdings)).toThrowError(MirrotError);

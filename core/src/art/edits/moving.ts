@@ -1,6 +1,6 @@
 import type { Draft } from 'mutative';
 import { MirrotError } from '../../error';
-import type { artOfDraft} from '../change';
+import type { artOfDraft } from '../change';
 import { type Recipe } from '../change';
 import { DEEPEST_GROUP } from '../limits';
 import type { ArtNode, Group } from '../schema';
