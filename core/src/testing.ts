@@ -1,5 +1,6 @@
 import type { Cubic } from './geometry/cubic';
-import type { Anchor, Path } from './path/path';
+import type { Anchor } from './path/anchor';
+import type { Path } from './path/path';
 
 export { seeded } from './seed';
 

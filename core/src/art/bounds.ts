@@ -1,5 +1,5 @@
 import { EMPTY_BOX, uniteBoxes, type Box } from '../geometry/bounds';
-import { pathBounds } from '../path/path';
+import { pathBounds } from '../path/path-measure';
 import type { Shape } from './schema';
 import { wholePaths } from './tree';
 

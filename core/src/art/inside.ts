@@ -1,6 +1,7 @@
 import { boxOfPoints } from '../geometry/bounds';
 import { insideEvenOdd } from '../geometry/flatten';
-import { flattenPath, type Path } from '../path/path';
+import { flattenPath } from '../path/path-measure';
+import type { Path } from '../path/path';
 import type { Shape } from './schema';
 import { wholePaths } from './tree';
 

@@ -1,5 +1,6 @@
 import { formatPathData } from '../path/data';
-import type { Anchor, Path } from '../path/path';
+import type { Anchor } from '../path/anchor';
+import type { Path } from '../path/path';
 
 const data = new WeakMap<readonly Path[], string>();
 

@@ -1,4 +1,5 @@
-import type { Anchor, Path } from '../path/path';
+import type { Anchor } from '../path/anchor';
+import type { Path } from '../path/path';
 import { withFittingKind } from '../path/anchor';
 import { mergeFields, type Fields } from './merge-fields';
 import type { Row, Sides } from './merge-table';

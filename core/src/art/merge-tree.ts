@@ -1,8 +1,8 @@
 import { deriveAbout } from '../path/axis';
 import { deriveFlow } from '../path/flow';
-import { keepForm } from '../path/form';
+import { keepForm } from '../path/form-path';
 import type { Path } from '../path/path';
-import { holdShared, shares } from '../path/share';
+import { holdShared, shares } from '../path/shared-anchors';
 import { mergeFields, type Fields } from './merge-fields';
 import { mergePaths, togetherAgain } from './merge-lines';
 import { sameRow, tableOf, type Row, type Sides } from './merge-table';

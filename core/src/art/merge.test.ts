@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { corner, type Path } from '../path/path';
+import { corner } from '../path/anchor';
+import type { Path } from '../path/path';
 import { seeded, squarePath } from '../testing';
 import { changeArt, type Recipe } from './change';
 import { readArt } from './check';

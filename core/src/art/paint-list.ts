@@ -1,5 +1,6 @@
 import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
-import { pathBounds, type Path } from '../path/path';
+import { pathBounds } from '../path/path-measure';
+import type { Path } from '../path/path';
 import { strokeBounds } from '../path/stroke-bounds';
 import { paletteOf, seenPaint, type Blend, type Palette, type SeenPaint, type Stroke } from './paint';
 import { shownCorners } from './placed-picture';

@@ -4,7 +4,8 @@ import { about, apply, compose, rotation, scaling, translation, type Affine } fr
 import { cubicPoint } from '../geometry/cubic';
 import { project } from '../geometry/homography';
 import { squareUp } from '../geometry/square';
-import { nearestOnPath, pathCubics, segmentCubic } from '../path/path';
+import { nearestOnPath } from '../path/path-measure';
+import { pathCubics, segmentCubic } from '../path/path';
 import { projectPath } from '../path/project';
 import { circlePath, squarePath } from '../testing';
 import { changeArt } from './change';

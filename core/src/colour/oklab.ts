@@ -6,16 +6,35 @@ export type Oklab = readonly [l: number, a: number, b: number];
 /** L and C as in `Oklab`; h in degrees from 0 to 360, 0 for greys. */
 export type Oklch = readonly [l: number, c: number, h: number];
 
-/** Linear sRGB to OKLab. Source: Björn Ottosson, "A perceptual color space for image processing" (2020), 2021 matrices. */
+type Row = readonly [number, number, number];
+
+/**
+ * Cone responses of linear sRGB: a row each for the long, middle and short ones.
+ * Source: Björn Ottosson, "A perceptual color space for image processing" (2020), matrices of 2021.
+ */
+export const CONES_OF_LINEAR: readonly [Row, Row, Row] = [
+  [0.4122214708, 0.5363325363, 0.0514459929],
+  [0.2119034982, 0.6806995451, 0.1073969566],
+  [0.0883024619, 0.2817188376, 0.6299787005],
+];
+
+/** L, a and b of the cube roots of the cone responses. Source: as above. */
+export const OKLAB_OF_ROOTS: readonly [Row, Row, Row] = [
+  [0.2104542553, 0.793617785, -0.0040720468],
+  [1.9779984951, -2.428592205, 0.4505937099],
+  [0.0259040371, 0.7827717662, -0.808675766],
+];
+
+const [LONG, MIDDLE, SHORT] = CONES_OF_LINEAR;
+const [L, A, B] = OKLAB_OF_ROOTS;
+const product = ([a, b, c]: Row, x: number, y: number, z: number): number => a * x + b * y + c * z;
+
+/** Linear sRGB to OKLab. */
 export function oklabOfLinear(r: number, g: number, b: number): Oklab {
-  const l = Math.cbrt(0.4122214708 * r + 0.5363325363 * g + 0.0514459929 * b);
-  const m = Math.cbrt(0.2119034982 * r + 0.6806995451 * g + 0.1073969566 * b);
-  const s = Math.cbrt(0.0883024619 * r + 0.2817188376 * g + 0.6299787005 * b);
-  return [
-    0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s,
-    1.9779984951 * l - 2.428592205 * m + 0.4505937099 * s,
-    0.0259040371 * l + 0.7827717662 * m - 0.808675766 * s,
-  ];
+  const l = Math.cbrt(product(LONG, r, g, b));
+  const m = Math.cbrt(product(MIDDLE, r, g, b));
+  const s = Math.cbrt(product(SHORT, r, g, b));
+  return [product(L, l, m, s), product(A, l, m, s), product(B, l, m, s)];
 }
 
 /** sRGB (0 to 1) to OKLab. */

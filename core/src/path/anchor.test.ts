@@ -5,13 +5,16 @@ import { MARKS, type Anchor } from './anchor';
 import { mirrorPath } from './axis';
 import { cutAt, mergeAnchors, startAt } from './cut';
 import { flowAll, deriveFlow } from './flow';
-import { formPath, redrawForm, type Form } from './form';
+import { formPath, redrawForm } from './form-path';
+import type { Form } from './form';
 import { moveHandle, setAnchorKind, setEqualLengths } from './handle';
 import { insertAnchor } from './insert';
 import { joinEnds } from './join';
-import { reversePath, transformPath, type Path } from './path';
+import { reversePath, transformPath } from './path-map';
+import type { Path } from './path';
 import { pullSegment } from './pull';
-import { openSegment, removeAnchors } from './remove';
+import { openSegment } from './open-segment';
+import { removeAnchors } from './remove';
 
 /** A ring of five smooth anchors; the third (20, 0) has all marks. */
 const marked: Anchor = { ...anchor(20, 0, [-4, 0], [4, 0], 'smooth'), equal: true, protected: true, meant: true, shared: 'k' }; // prettier-ignore

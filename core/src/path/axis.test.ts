@@ -10,7 +10,9 @@ import { findShape, wholePaths } from '../art/tree';
 import { rotation, scaling, translation } from '../geometry/affine';
 import { anchor, pathOf, squarePath } from '../testing';
 import { axisMaps, mirrorPath, deriveAbout, spreadPath, type Axis, type MirrorAxis } from './axis';
-import { pathArea, pathCubics, pathLength, reversePath } from './path';
+import { pathArea, pathLength } from './path-measure';
+import { pathCubics } from './path';
+import { reversePath } from './path-map';
 
 const upright: MirrorAxis = { kind: 'mirror', x: 50, y: 0, angle: Math.PI / 2 };
 const shapeOf = (path: Shape['paths'][number], axis?: Axis): Shape => ({

@@ -1,8 +1,10 @@
 import { about, applyLinear, apply, IDENTITY, invert, rotation, type Affine } from '../geometry/affine';
 import { cross, distance, dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import { deriveFlow } from './flow';
-import { reversePath, transformPath, withAnchor, type Anchor, type Path } from './path';
-import { withoutForm } from './form';
+import { reversePath, transformPath } from './path-map';
+import { withAnchor, type Path } from './path';
+import type { Anchor } from './anchor';
+import { withoutForm } from './form-path';
 
 /** What is drawn on one side appears on the other: the line through (x, y) at an angle in radians. */
 export interface MirrorAxis {

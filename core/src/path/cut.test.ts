@@ -3,7 +3,8 @@ import { describe, expect, it } from 'vitest';
 import { cubicCurvature, cubicInflections, cubicLength, cubicPoint, lineCubic } from '../geometry/cubic';
 import { anchor, circlePath, pathOf, randomCubic, seeded, squarePath } from '../testing';
 import { cutAt, mergeAnchors, startAt } from './cut';
-import { pathLength, segmentCubic } from './path';
+import { pathLength } from './path-measure';
+import { segmentCubic } from './path';
 import { evenSpots, extremeSpots, inflectionSpots, insertAnchors } from './spots';
 
 const bow = pathOf([

@@ -2,7 +2,7 @@ import { segmentBeside } from './handle';
 import { freezeFlow } from './flow';
 import { asBeginning, asEnding, withoutMark, type Anchor } from './anchor';
 import type { Path } from './path';
-import { withoutForm } from './form';
+import { withoutForm } from './form-path';
 
 /**
  * Opens a path at an anchor: a closed one becomes open, beginning and ending there; an open one becomes two that meet

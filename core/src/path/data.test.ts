@@ -7,7 +7,8 @@ import { describe, expect, it } from 'vitest';
 import { MirrotError } from '../error';
 import { anchor, circlePath, pathOf, randomCubic, seeded, squarePath } from '../testing';
 import { formatPathData, parsePathData } from './data';
-import { pathCubics, pathLength } from './path';
+import { pathCubics } from './path';
+import { pathLength } from './path-measure';
 
 const require = createRequire(import.meta.url);
 

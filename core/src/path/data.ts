@@ -3,7 +3,8 @@ import { boxOfPoints } from '../geometry/bounds';
 import type { Cubic } from '../geometry/cubic';
 import { cross, distance, dot, length, mix, subtract, type Point } from '../geometry/vector';
 import { arcCubics } from './arc';
-import { pathCubics, segmentIsLine, type Anchor, type Path } from './path';
+import { pathCubics, segmentIsLine, type Path } from './path';
+import type { Anchor } from './anchor';
 
 /** How many numbers each command of path data takes (W3C SVG 2, chapter Paths). */
 const ARGUMENTS: Readonly<Record<string, number>> = {

@@ -1,7 +1,8 @@
 import { growBox, boxesMeet } from '../geometry/bounds';
 import { cubicPoint, cubicTangent } from '../geometry/cubic';
 import { distance, dot, unit, type Point } from '../geometry/vector';
-import { nearestOnPath, pathBounds, pathCubics, segmentCubic, type Path } from './path';
+import { nearestOnPath, pathBounds } from './path-measure';
+import { pathCubics, segmentCubic, type Path } from './path';
 
 /** A stretch of a path that runs along another: its middle, and how long it is. */
 export interface DoubleStretch {

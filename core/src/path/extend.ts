@@ -1,6 +1,7 @@
 import type { Cubic } from '../geometry/cubic';
 import { subtract } from '../geometry/vector';
-import { withAnchor, type Anchor, type Path } from './path';
+import { withAnchor, type Path } from './path';
+import type { Anchor } from './anchor';
 
 /** A segment to be added at a path's end. */
 export interface NextSegment {

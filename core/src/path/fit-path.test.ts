@@ -6,7 +6,8 @@ import { distance, type Point } from '../geometry/vector';
 import { circlePath, randomCubic, seeded } from '../testing';
 import { parsePathData } from './data';
 import { farthestStretch, fitPath, runOf } from './fit-path';
-import { nearestOnPath, pathCubics, segmentCount, segmentIsLine, type Path } from './path';
+import { nearestOnPath } from './path-measure';
+import { pathCubics, segmentCount, segmentIsLine, type Path } from './path';
 
 /** Points along a path about a pixel apart, and where its corners are. */
 function walked(path: Path): { points: Point[]; corners: number[] } {

@@ -3,7 +3,8 @@ import { footNear, nearestOnCubic } from '../geometry/nearest';
 import { nearestParabola } from '../geometry/parabola';
 import { add, distance, dot, negate, scale, subtract, unit, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
-import { corner, type Anchor, type Path } from './path';
+import { corner, type Anchor } from './anchor';
+import type { Path } from './path';
 
 /** Points along a line, in order, of which some are corners. */
 export interface Run {

@@ -7,7 +7,10 @@ import { flowAll, flows, freezeFlow, freezeSegment, hobbyLength, deriveFlow } fr
 import { moveHandle } from './handle';
 import { insertAnchor } from './insert';
 import { pullSegment } from './pull';
-import { flattenPath, nearestOnPath, pathCubics, segmentCubic, segmentIsLine, transformPath, type Anchor } from './path'; // prettier-ignore
+import { flattenPath, nearestOnPath } from './path-measure';
+import { pathCubics, segmentCubic, segmentIsLine } from './path';
+import { transformPath } from './path-map';
+import type { Anchor } from './anchor'; // prettier-ignore
 import { removeAnchors } from './remove';
 
 const random = seeded(19);

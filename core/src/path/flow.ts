@@ -1,7 +1,8 @@
 import { cross, dot, negate, unit, type Point } from '../geometry/vector';
 import { solveCyclic, solveTridiagonal } from '../geometry/tridiagonal';
 import { withHandles, withoutMark } from './anchor';
-import { anchorAt, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
+import { anchorAt, segmentIsLine, tangentAt, type Path } from './path';
+import type { Anchor } from './anchor';
 
 // Flowing anchors: handles worked out from the neighbours by Hobby's method. A segment with a flowing anchor at either
 // end is worked out as a whole, both its handles; the others are left alone.

@@ -5,8 +5,12 @@ import { readArt } from '../art/check';
 import { emptyArt, type Shape } from '../art/schema';
 import { findShape } from '../art/tree';
 import { rotation, scaling, translation } from '../geometry/affine';
-import { pathArea, pathBounds, pathLength, transformPath, withAnchor } from './path';
-import { dragForm, fitsForm, fittedRadii, formPath, mapForm, plainForm, radiusAt, radiusGrip } from './form';
+import { pathArea, pathBounds, pathLength } from './path-measure';
+import { transformPath } from './path-map';
+import { withAnchor } from './path';
+import { dragForm, radiusAt, radiusGrip } from './form-drag';
+import { fitsForm, formPath } from './form-path';
+import { fittedRadii, mapForm, plainForm } from './form';
 
 const shapeOf = (path: Shape['paths'][number]): Shape => ({
   id: 's', type: 'shape', name: 's', shown: true, locked: false, opacity: 1, fill: null, stroke: null, paths: [path],

@@ -1,17 +1,8 @@
 import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import { handleOrNone, withFittingLengths, withoutMark } from './anchor';
 import { freezeSegment } from './flow';
-import {
-  anchorAt,
-  otherSide,
-  segmentIsLine,
-  tangentAt,
-  withAnchor,
-  type Anchor,
-  type AnchorKind,
-  type HandleSide,
-  type Path,
-} from './path';
+import { anchorAt, segmentIsLine, tangentAt, withAnchor, type Path } from './path';
+import { otherSide, type Anchor, type AnchorKind, type HandleSide } from './anchor';
 
 /** The segment on a side of anchor `i`, or null at the end of an open path. */
 export function segmentBeside(path: Path, i: number, side: HandleSide): number | null {

@@ -2,7 +2,8 @@ import { splitCubic } from '../geometry/cubic';
 import { subtract } from '../geometry/vector';
 import { withFittingLengths } from './anchor';
 import { freezeFlow } from './flow';
-import { segmentCubic, segmentEnds, segmentIsLine, type Anchor, type Path } from './path';
+import { segmentCubic, segmentEnds, segmentIsLine, type Path } from './path';
+import type { Anchor } from './anchor';
 
 /**
  * Adds an anchor on segment `segment` at parameter `t` without changing the line (de Casteljau).

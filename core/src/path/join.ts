@@ -1,6 +1,7 @@
 import { distance } from '../geometry/vector';
 import { joinedAnchor } from './anchor';
-import { reversePath, type Path } from './path';
+import { reversePath } from './path-map';
+import type { Path } from './path';
 
 /** An end of an open path. */
 export type PathEnd = 'start' | 'end';

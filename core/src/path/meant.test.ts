@@ -4,7 +4,8 @@ import { cutAt, mergeAnchors, startAt } from './cut';
 import { insertAnchor } from './insert';
 import { joinEnds } from './join';
 import { meantSegments, setMeantSegments } from './meant';
-import { reversePath, segmentCubic, transformPath, type Path } from './path';
+import { reversePath, transformPath } from './path-map';
+import { segmentCubic, type Path } from './path';
 import { removeAnchors } from './remove';
 import { thinOut } from './thin';
 

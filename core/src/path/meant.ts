@@ -1,5 +1,6 @@
 import { withoutMark } from './anchor';
-import { segmentCount, type Anchor, type Path } from './path';
+import { segmentCount, type Path } from './path';
+import type { Anchor } from './anchor';
 
 /** An anchor without the mark on the segment that leaves it. */
 export const unmeant = (anchor: Anchor): Anchor => withoutMark(anchor, 'meant');

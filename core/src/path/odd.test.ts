@@ -5,16 +5,9 @@ import { cutAt, mergeAnchors, startAt } from './cut';
 import { flowAll, deriveFlow } from './flow';
 import { moveHandle, setAnchorKind, setEqualLengths, turnHandles } from './handle';
 import { insertAnchor } from './insert';
-import {
-  nearestOnPath,
-  pathBounds,
-  pathLength,
-  reversePath,
-  segmentCount,
-  transformAnchors,
-  transformPath,
-  type Path,
-} from './path';
+import { nearestOnPath, pathBounds, pathLength } from './path-measure';
+import { reversePath, transformAnchors, transformPath } from './path-map';
+import { segmentCount, type Path } from './path';
 import { pullSegment } from './pull';
 import { removeAnchors } from './remove';
 import { evenSpots, extremeSpots, inflectionSpots, insertAnchors } from './spots';

@@ -3,15 +3,8 @@ import { nearestOnCubic } from '../geometry/nearest';
 import { negate, subtract, unit, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
 import { freezeFlow } from './flow';
-import {
-  pathCubics,
-  segmentCubic,
-  segmentIsLine,
-  tangentAt,
-  type Anchor,
-  type HandleSide,
-  type Path,
-} from './path';
+import { pathCubics, segmentCubic, segmentIsLine, tangentAt, type Path } from './path';
+import type { Anchor, HandleSide } from './anchor';
 
 const SAMPLES = 32;
 

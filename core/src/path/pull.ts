@@ -3,7 +3,8 @@ import { add, dot, length, scale, subtract, unit, type Point } from '../geometry
 import { handleOrNone, withFittingLengths } from './anchor';
 import { freezeSegment } from './flow';
 import { lineDirection, withHandle } from './handle';
-import { segmentCubic, segmentEnds, withAnchor, type Anchor, type HandleSide, type Path } from './path';
+import { segmentCubic, segmentEnds, withAnchor, type Path } from './path';
+import type { Anchor, HandleSide } from './anchor';
 
 export interface PullOptions {
   /** Keep both handles' directions and change only their lengths. */

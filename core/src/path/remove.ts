@@ -1,10 +1,10 @@
 import { cubicPoint, isStraight, type Cubic } from '../geometry/cubic';
 import { negate, subtract, type Point } from '../geometry/vector';
-import { asBeginning, asEnding, handleOrNone, withFittingLengths } from './anchor';
+import { asBeginning, asEnding, handleOrNone, withFittingLengths, type Anchor } from './anchor';
 import { fitCubic } from './fit';
 import { freezeFlow } from './flow';
 import { unmeant } from './meant';
-import { segmentCount, segmentCubic, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
+import { segmentCubic, segmentIsLine, tangentAt, type Path } from './path';
 
 const SAMPLES = 24;
 
@@ -60,27 +60,4 @@ export function removeAnchors(path: Path, indices: readonly number[]): Path | nu
     if (gone.has(n - 1)) anchors[anchors.length - 1] = asEnding(anchors.at(-1)!);
   }
   return { ...path, anchors: anchors.map(withFittingLengths) };
-}
-
-/**
- * Opens a path by taking segment `segment` out.
- *
- * @returns the paths left: a closed one becomes one open path, an open one up to two, lone anchors dropped.
- *   The first keeps the id; `secondId` names the other.
- */
-export function openSegment(path: Path, segment: number, secondId: string): Path[] {
-  if (segment < 0 || segment >= segmentCount(path))
-    throw new RangeError(`The path has ${segmentCount(path)} segments; there is no segment ${segment}.`);
-  const open = (id: string, anchors: readonly Anchor[]): Path => ({
-    id,
-    closed: false,
-    anchors: anchors.map((a, i) => {
-      const begun = i === 0 ? asBeginning(a) : a;
-      return i === anchors.length - 1 ? asEnding(begun) : begun;
-    }),
-  });
-  const { anchors } = path;
-  if (path.closed) return [open(path.id, [...anchors.slice(segment + 1), ...anchors.slice(0, segment + 1)])];
-  const parts = [anchors.slice(0, segment + 1), anchors.slice(segment + 1)].filter((part) => part.length > 1);
-  return parts.map((part, i) => open(i === 0 ? path.id : secondId, part));
 }

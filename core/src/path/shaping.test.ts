@@ -8,22 +8,12 @@ import { fitCubic } from './fit';
 import { moveHandle, setAnchorKind, setEqualLengths, turnHandles } from './handle';
 import { insertAnchor } from './insert';
 import { joinEnds } from './join';
-import {
-  flattenPath,
-  nearestOnPath,
-  pathArea,
-  pathBounds,
-  pathCubics,
-  pathLength,
-  reversePath,
-  segmentCount,
-  segmentCubic,
-  tangentAt,
-  transformPath,
-  type Path,
-} from './path';
+import { flattenPath, nearestOnPath, pathArea, pathBounds, pathLength } from './path-measure';
+import { pathCubics, segmentCount, segmentCubic, tangentAt, type Path } from './path';
+import { reversePath, transformPath } from './path-map';
 import { pullSegment } from './pull';
-import { openSegment, removeAnchors } from './remove';
+import { openSegment } from './open-segment';
+import { removeAnchors } from './remove';
 
 const random = seeded(5);
 

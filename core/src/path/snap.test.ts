@@ -1,16 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { drawnTwice } from './double';
-import {
-  faintLines,
-  nearestAnchor,
-  nearSegments,
-  snapField,
-  snapPoint,
-  type SnapLine,
-  type SnapOffer,
-} from './snap';
-import { nearestOnPath } from './path';
+import { faintLines } from './faint-lines';
+import { nearestAnchor, nearSegments, snapField } from './snap-field';
+import { snapPoint, type SnapLine, type SnapOffer } from './snap';
+import { nearestOnPath } from './path-measure';
 
 const nothing: SnapOffer = {
   spots: [],

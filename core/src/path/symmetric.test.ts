@@ -3,10 +3,14 @@ import { apply } from '../geometry/affine';
 import { distance } from '../geometry/vector';
 import { anchor, pathOf, seeded } from '../testing';
 import { axisMaps, mirrorMap, spreadPath, type MirrorAxis, type TurnAxis } from './axis';
-import { formPath, plainForm } from './form';
+import { formPath } from './form-path';
+import { plainForm } from './form';
 import { insertAnchor } from './insert';
-import { nearestOnPath, pathCubics, transformPath, type Path } from './path';
-import { makeSymmetric, ownCentre, ownMirrorAxis } from './symmetric';
+import { nearestOnPath } from './path-measure';
+import { pathCubics, type Path } from './path';
+import { transformPath } from './path-map';
+import { makeSymmetric } from './symmetric';
+import { ownCentre, ownMirrorAxis } from './own-axis';
 import { cubicPoint } from '../geometry/cubic';
 
 const upright: MirrorAxis = { kind: 'mirror', x: 50, y: 0, angle: Math.PI / 2 };

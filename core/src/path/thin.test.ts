@@ -6,16 +6,9 @@ import { cubicPoint } from '../geometry/cubic';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { parsePathData } from './data';
 import { evenSpots, insertAnchors } from './spots';
-import {
-  flattenPath,
-  nearestOnPath,
-  pathCubics,
-  pathLength,
-  segmentCount,
-  tangentAt,
-  transformPath,
-  type Path,
-} from './path';
+import { flattenPath, nearestOnPath, pathLength } from './path-measure';
+import { pathCubics, segmentCount, tangentAt, type Path } from './path';
+import { transformPath } from './path-map';
 import { spareAnchors, thinOut } from './thin';
 
 const paper = paperCore as unknown as typeof Paper;

@@ -4,7 +4,8 @@ import { negate, subtract, type Point } from '../geometry/vector';
 import { fitCubic } from './fit';
 import { freezeFlow } from './flow';
 import { unmeant } from './meant';
-import { segmentCount, segmentCubic, segmentIsLine, tangentAt, type Anchor, type Path } from './path';
+import { segmentCount, segmentCubic, segmentIsLine, tangentAt, type Path } from './path';
+import type { Anchor } from './anchor';
 
 export interface ThinOptions {
   /** How far the line may go from where it was, either way, in the path's unit. */

@@ -1,3 +1,4 @@
+import { CONES_OF_LINEAR, OKLAB_OF_ROOTS } from '../colour/oklab';
 import { LINEAR_OF_BYTE } from '../colour/srgb';
 import type { Raster } from './raster';
 
@@ -6,13 +7,11 @@ const FINE = 8192;
 const CUBE_ROOT = Float32Array.from({ length: FINE + 1 }, (_, i) => Math.cbrt(i / FINE));
 
 /** What each byte of red, green and blue adds to the three cone responses, in steps of `CUBE_ROOT`. */
-const CONE_SHARE_OF_BYTE = [
-  [0.4122214708, 0.5363325363, 0.0514459929],
-  [0.2119034982, 0.6806995451, 0.1073969566],
-  [0.0883024619, 0.2817188376, 0.6299787005],
-].map((cone) =>
+const CONE_SHARE_OF_BYTE = CONES_OF_LINEAR.map((cone) =>
   cone.map((k) => Float32Array.from(LINEAR_OF_BYTE, (v) => v * k * FINE)),
 ) as unknown as Float32Array[][];
+
+const [[L_L, L_M, L_S]] = OKLAB_OF_ROOTS;
 
 /**
  * OKLab lightness of every pixel, 0 to 255, to half a step; clear pixels count as white paper.
@@ -34,7 +33,7 @@ export function lightnessOf({ width, height, data }: Raster): Uint8Array {
     const l = CUBE_ROOT[(lr[r]! + lg[g]! + lb[b]! + 0.5) | 0]!;
     const m = CUBE_ROOT[(mr[r]! + mg[g]! + mb[b]! + 0.5) | 0]!;
     const s = CUBE_ROOT[(sr[r]! + sg[g]! + sb[b]! + 0.5) | 0]!;
-    out[i] = (0.2104542553 * l + 0.793617785 * m - 0.0040720468 * s) * 255 + 0.5;
+    out[i] = (L_L * l + L_M * m + L_S * s) * 255 + 0.5;
   }
   return out;
 }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { transformPath } from '../path/path';
+import { transformPath } from '../path/path-map';
 import { parsePathData } from '../path/data';
 import { squarePath } from '../testing';
 import { crossedEdges } from './across';
-import { fieldTiles } from './field';
+import { fieldTiles } from './field-tiles';
 import { painted } from './testing';
 
 const fieldOf = (bar: ReturnType<typeof squarePath>, grain = 0) =>

@@ -1,5 +1,7 @@
 import { distance, type Point } from '../geometry/vector';
-import { formBetween, acrossAt, hillTop, type FieldTiles } from './field';
+import { formBetween, acrossAt } from './field-form';
+import { hillTop } from '../geometry/hill-top';
+import type { FieldTiles } from './field-tiles';
 import { barHalfWidth } from './weight';
 
 /** What a straight line drawn over the picture crosses. */

@@ -1,7 +1,9 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, negate, subtract, unit, type Point } from '../geometry/vector';
-import { corner, pathCubics, type Anchor, type Path } from '../path/path';
-import { reach, reachMemory, type Reached, type ReachField, type ReachStart } from './reach';
+import { corner, type Anchor } from '../path/anchor';
+import { pathCubics, type Path } from '../path/path';
+import { reach, reachMemory, type ReachField, type ReachStart } from './reach';
+import type { Reached } from './reach-offer';
 
 // Shared by tests and the bench only: a hand that clicks an outline round at Reach's ticks.
 

@@ -1,4 +1,5 @@
-import { formsAlong, type FieldTiles } from './field';
+import { formsAlong } from './field-form';
+import type { FieldTiles } from './field-tiles';
 import type { Station } from './stations';
 
 /**

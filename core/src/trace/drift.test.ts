@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { insertAnchor } from '../path/insert';
-import { reversePath, transformPath, type Path } from '../path/path';
+import { reversePath, transformPath } from '../path/path-map';
+import type { Path } from '../path/path';
 import { measureDrift } from './drift';
 import { driftFigures } from './figures';
-import { fieldTiles } from './field';
+import { fieldTiles } from './field-tiles';
 import { EDGE_BLUR } from './follow';
 import { painted } from './testing';
 

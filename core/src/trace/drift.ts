@@ -1,6 +1,7 @@
 import type { Path } from '../path/path';
-import { withoutBumps } from './detail';
-import { hillTop, type FieldTiles } from './field';
+import { withoutBumps } from './without-bumps';
+import { hillTop } from '../geometry/hill-top';
+import type { FieldTiles } from './field-tiles';
 import { chainsOf, type Station } from './stations';
 import { profiles, smoothed, rectifyPolarity, track } from './drift-track';
 

@@ -3,11 +3,13 @@ import { distance } from '../geometry/vector';
 import { insertAnchor } from '../path/insert';
 import { setMeantSegments } from '../path/meant';
 import { parsePathData } from '../path/data';
-import { nearestOnPath, pathCubics, transformPath, type Path } from '../path/path';
+import { nearestOnPath } from '../path/path-measure';
+import { pathCubics, type Path } from '../path/path';
+import { transformPath } from '../path/path-map';
 import { circlePath, pathOf, anchor, squarePath } from '../testing';
 import { measureDrift } from './drift';
 import { measureEconomy, trackedEdge } from './economy';
-import { fieldTiles } from './field';
+import { fieldTiles } from './field-tiles';
 import { EDGE_BLUR } from './follow';
 import { painted } from './testing';
 

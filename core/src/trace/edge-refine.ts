@@ -1,7 +1,9 @@
 import { nearestParabola } from '../geometry/parabola';
 import { add, cross, distance, dot, mix, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineIntersection } from '../geometry/intersect';
-import { acrossAt, formBetween, formsAlong, hillTop, type FieldTiles } from './field';
+import { acrossAt, formBetween, formsAlong } from './field-form';
+import { hillTop } from '../geometry/hill-top';
+import type { FieldTiles } from './field-tiles';
 
 /** A line along a picture's edge, between pixels. */
 export interface EdgeTrack {

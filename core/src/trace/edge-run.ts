@@ -1,7 +1,7 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOf, runTangent, type Run } from '../path/fit-path';
 import { edgeWay, followEdge, LEAST_TO_FOLLOW, mingledWithin, ontoEdge, sharpened } from './edge-refine';
-import type { FieldTiles } from './field';
+import type { FieldTiles } from './field-tiles';
 
 // An edge of the picture laid out as a run of points, for segments to be fitted to.
 

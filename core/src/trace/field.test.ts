@@ -2,9 +2,12 @@ import { describe, expect, it } from 'vitest';
 import { rgbToOklab } from '../colour/oklab';
 import { anchor, circlePath, pathOf } from '../testing';
 import type { Raster } from '../picture/raster';
-import { fieldTiles, formBetween, formsAlong, tileAt, tilesOf, warmTile } from './field';
+import { fieldTiles, tileAt, tilesOf, warmTile } from './field-tiles';
+import { formBetween, formsAlong } from './field-form';
 import { likelyFollow } from './follow';
-import { BINOMIAL_BLUR, edgeField, lineField } from './tensor';
+import { BINOMIAL_BLUR } from './blur-planes';
+import { edgeField } from './edge-field';
+import { lineField } from './line-field';
 import { painted } from './testing';
 import { measureWeight } from './weight';
 

@@ -1,8 +1,9 @@
 import type { Path } from '../path/path';
 import type { Raster } from '../picture/raster';
 import { measureDrift, type Follow } from './drift';
-import type { FieldTiles } from './field';
-import { BINOMIAL_BLUR, type FieldKind } from './tensor';
+import type { FieldTiles } from './field-tiles';
+import { BINOMIAL_BLUR } from './blur-planes';
+import type { FieldKind } from './field';
 
 /**
  * Blur with which edges are looked for, about a pixel and a half: enough to calm grain and JPEG blocks, little enough to keep

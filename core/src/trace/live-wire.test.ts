@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { circlePath, seeded } from '../testing';
 import type { Point } from '../geometry/vector';
-import { nearestOnPath } from '../path/path';
+import { nearestOnPath } from '../path/path-measure';
 import type { Raster } from '../picture/raster';
-import { fieldTiles, type FieldTiles } from './field';
+import { fieldTiles, type FieldTiles } from './field-tiles';
 import { painted } from './testing';
 import { edgeOf, isOpen, startWire, stepCost, strongestNear, wireCost, wireTo } from './live-wire';
 

@@ -1,5 +1,6 @@
 import type { Point } from '../geometry/vector';
-import { acrossAt, strengthAt, type FieldTiles } from './field';
+import { acrossAt, strengthAt } from './field-form';
+import type { FieldTiles } from './field-tiles';
 
 /** Pixels to either side of its beginning that a wire can go. */
 export const ROOM = 400;

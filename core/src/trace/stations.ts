@@ -1,6 +1,7 @@
 import { cubicCurvature, cubicDerivative, cubicPoint, cubicTangent, type Cubic } from '../geometry/cubic';
 import { unit, type Point } from '../geometry/vector';
-import { pathArea, pathCubics, type Path } from '../path/path';
+import { pathArea } from '../path/path-measure';
+import { pathCubics, type Path } from '../path/path';
 
 /** An anchor where the line turns by more than this is a corner: the track begins anew. */
 export const CORNER = Math.cos((25 * Math.PI) / 180);

@@ -1,5 +1,6 @@
 import { seeded } from '../seed';
-import { flattenPath, type Path } from '../path/path';
+import { flattenPath } from '../path/path-measure';
+import type { Path } from '../path/path';
 import type { Raster } from '../picture/raster';
 
 /** Shapes as areas on a ground, their borders anti-aliased by 8 × 8 samples a pixel; grain in levels of 255. */

@@ -1,5 +1,6 @@
 import type { Path } from '../path/path';
-import { formsAlong, type FieldTiles } from './field';
+import { formsAlong } from './field-form';
+import type { FieldTiles } from './field-tiles';
 import { chainsOf, type Station } from './stations';
 
 /** A drawn stroke's width, and on how much of the path it could be read. */

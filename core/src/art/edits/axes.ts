@@ -1,5 +1,5 @@
 import type { Draft } from 'mutative';
-import { partAnchors } from '../../path/share';
+import { partAnchors } from '../../path/shared-anchors';
 import type { Axis } from '../../path/axis';
 import type { Path } from '../../path/path';
 import { artOfDraft, type Recipe } from '../change';

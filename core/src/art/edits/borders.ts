@@ -1,6 +1,7 @@
 import type { Draft } from 'mutative';
 import type { Path } from '../../path/path';
-import { closeAlong, keyed, partAnchors, spotOf, type Borders } from '../../path/share';
+import { closeAlong, type Borders } from '../../path/border';
+import { withKeys, partAnchors, spotOf } from '../../path/shared-anchors';
 import type { Recipe } from '../change';
 import type { Art } from '../schema';
 import { shapesOf } from '../tree';
@@ -33,8 +34,9 @@ export const shareBorder =
     for (const { p } of places)
       for (const a of p.anchors) if (a.shared && spots.has(spotOf(a))) keys.set(spotOf(a), a.shared);
     for (const spot of spots) if (!keys.has(spot)) keys.set(spot, newKey());
-    for (const { shape, k, p } of places) draftShape(draft, shape)!.paths[k] = keyed(p, keys) as Draft<Path>;
-    setPath(shapeId, keyed(closeAlong(path, border), keys))(draft);
+    for (const { shape, k, p } of places)
+      draftShape(draft, shape)!.paths[k] = withKeys(p, keys) as Draft<Path>;
+    setPath(shapeId, withKeys(closeAlong(path, border), keys))(draft);
   };
 
 /** Parts anchors from their neighbours': they no longer move together. A neighbour left alone with a key loses it too. */

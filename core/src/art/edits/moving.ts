@@ -1,7 +1,7 @@
 import type { Draft } from 'mutative';
 import { MirrotError } from '../../error';
 import type { artOfDraft } from '../change';
-import { type Recipe } from '../change';
+import type { Recipe } from '../change';
 import { DEEPEST_GROUP } from '../limits';
 import type { ArtNode, Group } from '../schema';
 import { ancestorsOf, childrenOf, inPaintOrder, outermost, type TreeNode } from '../tree';

@@ -1,7 +1,8 @@
 import type { Draft } from 'mutative';
 import { IDENTITY, compose, invert, type Affine } from '../../geometry/affine';
 import { mapAxis } from '../../path/axis';
-import { keepsShape, transformPath, type Path } from '../../path/path';
+import { keepsShape, transformPath } from '../../path/path-map';
+import type { Path } from '../../path/path';
 import type { Recipe } from '../change';
 import { isGradient, mapPaint, type Paint, type Stroke } from '../paint';
 import type { Shape } from '../schema';

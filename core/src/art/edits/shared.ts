@@ -1,9 +1,9 @@
 import { isDraft, original, type Draft } from 'mutative';
 import { deriveAbout, type Axis } from '../../path/axis';
 import { deriveFlow } from '../../path/flow';
-import { keepForm } from '../../path/form';
+import { keepForm } from '../../path/form-path';
 import type { Path } from '../../path/path';
-import { carryShared, holdShared, partAnchors, rebaseShared, shares } from '../../path/share';
+import { carryShared, holdShared, partAnchors, rebaseShared, shares } from '../../path/shared-anchors';
 import type { Art, Shape } from '../schema';
 import { shapeIndex, shapesIn, shapesOf, type TreeNode } from '../tree';
 import { draftShape, plain } from './draft';

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { parsePathData } from '../path/data';
 import { squarePath } from '../testing';
-import { leaveOut, withoutBumps } from './detail';
+import { leaveOut } from './leave-out';
+import { withoutBumps } from './without-bumps';
 import { measureDrift } from './drift';
 import { driftFigures } from './figures';
-import { fieldTiles } from './field';
+import { fieldTiles } from './field-tiles';
 import { EDGE_BLUR } from './follow';
 import { painted } from './testing';
 

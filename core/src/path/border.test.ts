@@ -7,7 +7,8 @@ import { findShape, shapesOf } from '../art/tree';
 import { translation } from '../geometry/affine';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { insertAnchor } from './insert';
-import { bordersBetween, spotOf, type PathOf } from './share';
+import { bordersBetween, type PathOf } from './border';
+import { spotOf } from './shared-anchors';
 import { segmentCount, segmentCubic, withAnchor, type Path } from './path';
 import { removeAnchors } from './remove';
 

@@ -1,0 +1,69 @@
+export { shapeBounds } from './bounds';
+export {
+  applyChecked,
+  applyForeignPatches,
+  applyPatches,
+  artOfDraft,
+  type Change,
+  changeArt,
+  type CheckedArt,
+  type Patch,
+  previewArt,
+  type Recipe,
+} from './change';
+export { artSchema, checkChange, readArt } from './check';
+export { artDifference } from './difference';
+export * from './edits';
+export * from './follow-picture';
+export {
+  canExtend,
+  emptyHistory,
+  extend,
+  type History,
+  type MadeOn,
+  type Moved,
+  type Noted,
+  recall,
+  record,
+  redo,
+  type Step,
+  undo,
+} from './history';
+export { type Holdings, holdingsOf } from './holdings';
+export { pathInside, shapeHas } from './inside';
+export { MOST_CHARACTERS } from './limits';
+export { drawnData, lineRuns } from './line-data';
+export { mergeArt, type Merged } from './merge';
+export { migrateArt } from './migrate';
+export * from './paint';
+export * from './paint-list';
+export { patchDocument, type Patched } from './patch';
+export * from './placed-picture';
+export { same } from './same';
+export { FARTHEST_COORDINATE } from './scalars';
+export * from './schema';
+export { cutText, fitName, nameSchema } from './text';
+export {
+  ancestorsOf,
+  anchorCount,
+  byType,
+  childrenOf,
+  findNode,
+  findShape,
+  type Found,
+  inPaintOrder,
+  isParent,
+  layerOf,
+  outermost,
+  type ParentNode,
+  parentOf,
+  type PlacedShape,
+  shapeIndex,
+  shapesIn,
+  shapesOf,
+  tracedPicture,
+  type TreeNode,
+  wholePaths,
+} from './tree';
+export { formatLength, fromPx, PX_PER, toPx, type Unit, UNIT_DIGITS, UNITS } from './units';
+export { artText } from './write';

@@ -1,0 +1,24 @@
+export { type Crossed, crossedEdges } from './across';
+export { type Drift, type DriftOptions, type Follow, measureDrift } from './drift';
+export { type Economy, measureEconomy } from './economy';
+export { nearestEdge } from './edge';
+export { edgeField } from './edge-field';
+export type { Field, FieldKind, FieldOptions } from './field';
+export { fieldTiles, type FieldTiles, tileAt, tilesOf, warmTile } from './field-tiles';
+export { driftFigures, type DriftFigures } from './figures';
+export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './follow';
+export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './ink';
+export { leaveOut } from './leave-out';
+export { lineField } from './line-field';
+export {
+  reach,
+  type ReachField,
+  reachLevel,
+  reachMemory,
+  type ReachMemory,
+  type ReachOptions,
+  type ReachStart,
+} from './reach';
+export type { Reached } from './reach-offer';
+export { settle, type Settled, type SettleOptions } from './settle';
+export { measureWeight, type StrokeWeight } from './weight';

@@ -1,0 +1,121 @@
+import { cubicLength } from '../geometry/cubic';
+import { solveDamped } from '../geometry/least-squares';
+import { add, scale, type Point } from '../geometry/vector';
+import { segmentCount, segmentCubic, type Path } from '../path/path';
+import type { Drift } from './drift';
+import type { Freedom } from './settle-freedoms';
+import { isCorner } from './settle-freedoms';
+
+export const STEPS_TO_ONE_TRACK = 2;
+/** Residuals that a segment gives at most. */
+export const MOST_RESIDUALS = 24;
+/** Weight of staying where there is no edge, and of not sliding along it. */
+const STAY = 0.05;
+const HOLD = 0.02;
+
+interface Residual {
+  readonly segment: number;
+  readonly t: number;
+  readonly n: Point;
+  readonly target: Point;
+  readonly weight: number;
+}
+
+/** Where the curve should be: on the track where there is one, where it is where there is none; nothing near corners. */
+export function targetsOn(
+  path: Path,
+  drift: Drift,
+  blur: number,
+  only: ReadonlySet<number> | null,
+): Residual[] {
+  const lengths = Array.from({ length: segmentCount(path) }, (_, s) => cubicLength(segmentCubic(path, s)));
+  const rows: Residual[] = [];
+  const strong = [...drift.strength].sort((a, b) => a - b)[Math.floor(drift.strength.length / 2)] ?? 0;
+  let i = 0;
+  while (i < drift.segment.length) {
+    const segment = drift.segment[i]!;
+    let end = i;
+    while (end < drift.segment.length && drift.segment[end] === segment) end++;
+    const count = end - i;
+    const step = Math.max(1, count / MOST_RESIDUALS);
+    const [from, to] = [segment, (segment + 1) % path.anchors.length];
+    const far = 3 * blur;
+    const [cornerAtStart, cornerAtEnd] = [isCorner(path, from), isCorner(path, to)];
+    for (let f = 0; f < count && (!only || only.has(segment)); f += step) {
+      const k = i + Math.floor(f);
+      const s = ((k - i + 0.5) / count) * lengths[segment]!;
+      if ((cornerAtStart && s < far) || (cornerAtEnd && lengths[segment]! - s < far)) continue;
+      const v = drift.value[k]!;
+      const on = !Number.isNaN(v);
+      const n = { x: drift.nx[k]!, y: drift.ny[k]! };
+      const at = { x: drift.x[k]!, y: drift.y[k]! };
+      rows.push({
+        segment,
+        t: drift.t[k]!,
+        n,
+        target: on ? add(at, scale(n, v)) : at,
+        weight: on ? drift.strength[k]! / (drift.strength[k]! + 0.3 * strong + 1e-9) : STAY,
+      });
+    }
+    i = end;
+  }
+  return rows;
+}
+
+/** One damped Gauss–Newton step towards the targets, along the normals (Marquardt 1963); the path itself where none helps. */
+export function settleStep(path: Path, free: readonly Freedom[], rows: readonly Residual[]): Path {
+  const bySegment = new Map<number, number[]>();
+  rows.forEach((r, i) => {
+    const list = bySegment.get(r.segment);
+    if (list) list.push(i);
+    else bySegment.set(r.segment, [i]);
+  });
+  const every = [...bySegment.keys()];
+  /** How far the curve lies from the targets on some segments, along the normals. */
+  const offs = (p: Path, segments: readonly number[], told: (i: number, off: number) => void): void => {
+    for (const s of segments) {
+      const list = bySegment.get(s);
+      if (!list) continue;
+      const [a, b, c, d] = segmentCubic(p, s);
+      for (const i of list) {
+        const { t, n, target } = rows[i]!;
+        const u = 1 - t;
+        const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
+        const x = w0 * a.x + w1 * b.x + w2 * c.x + w3 * d.x - target.x;
+        const y = w0 * a.y + w1 * b.y + w2 * c.y + w3 * d.y - target.y;
+        told(i, n.x * x + n.y * y);
+      }
+    }
+  };
+  const cost = (p: Path): number => {
+    let sum = 0;
+    offs(p, every, (i, off) => (sum += rows[i]!.weight * off * off));
+    return sum;
+  };
+  const H = 0.01;
+  const here = new Float64Array(rows.length);
+  offs(path, every, (i, off) => (here[i] = off));
+  // How each residual changes with each freedom: few do, since a freedom moves two segments or so.
+  const system = rows.map(({ weight }, i) => ({
+    at: [] as number[],
+    by: [] as number[],
+    weight,
+    right: -here[i]!,
+  }));
+  free.forEach((f, j) => {
+    offs(f.move(path, H), f.segments, (i, off) => {
+      const d = (off - here[i]!) / H;
+      if (d === 0) return;
+      system[i]!.at.push(j);
+      system[i]!.by.push(d);
+    });
+  });
+  const least = cost(path);
+  for (let damping = 1e-3; damping < 1e4; damping *= 12) {
+    // A step farther than a handle is long would fold the curve over.
+    const by = solveDamped(system, free.length, damping, HOLD).map((b) => Math.max(-12, Math.min(12, b)));
+    const next = free.reduce((p, f, j) => f.move(p, by[j]!), path);
+    if (cost(next) < least) return next;
+  }
+  return path;
+}
