@@ -63,3 +63,4 @@ export {
   subtract,
   unit,
 } from './vector';
+export { cubicOverlap, type Overlap } from './overlap';

@@ -4,13 +4,14 @@ import type Paper from 'paper';
 import paperCore from 'paper/dist/paper-core.js';
 import { describe, expect, it } from 'vitest';
 import { randomCubic, seeded } from '../testing';
-import { cubicPoint, lineCubic, type Cubic } from './cubic';
+import { cubicPoint, lineCubic, splitCubic, type Cubic } from './cubic';
 import {
   cubicIntersections,
   cubicLineIntersections,
   lineCircleIntersections,
   lineIntersection,
 } from './intersect';
+import { cubicOverlap } from './overlap';
 import { solveLinear } from './linear';
 import { solveCyclic, solveTridiagonal } from './tridiagonal';
 import { unit } from './vector';
@@ -18,6 +19,14 @@ import { unit } from './vector';
 const paper = paperCore as unknown as typeof Paper;
 paper.setup([1, 1]);
 const { Intersection, ShapeInfo } = kld;
+
+const paperCurve = (c: Cubic): InstanceType<typeof paper.Curve> =>
+  new paper.Curve(
+    new paper.Point(c[0].x, c[0].y),
+    new paper.Point(c[1].x - c[0].x, c[1].y - c[0].y),
+    new paper.Point(c[2].x - c[3].x, c[2].y - c[3].y),
+    new paper.Point(c[3].x, c[3].y),
+  );
 
 describe('crossings of two cubics', () => {
   it('are those that paper and kld-intersections find on random pairs', () => {
@@ -30,14 +39,7 @@ describe('crossings of two cubics', () => {
         ShapeInfo.cubicBezier(...a.flatMap((p) => [p.x, p.y])),
         ShapeInfo.cubicBezier(...b.flatMap((p) => [p.x, p.y])),
       ).points;
-      const curve = (c: Cubic): InstanceType<typeof paper.Curve> =>
-        new paper.Curve(
-          new paper.Point(c[0].x, c[0].y),
-          new paper.Point(c[1].x - c[0].x, c[1].y - c[0].y),
-          new paper.Point(c[2].x - c[3].x, c[2].y - c[3].y),
-          new paper.Point(c[3].x, c[3].y),
-        );
-      const papers = curve(a).getIntersections(curve(b));
+      const papers = paperCurve(a).getIntersections(paperCurve(b));
       expect(ours.length, `pair ${i}`).toBe(papers.length);
       expect(ours.length, `pair ${i}`).toBe(theirs.length);
       for (const { point, t, u } of ours) {
@@ -51,6 +53,37 @@ describe('crossings of two cubics', () => {
       crossings += ours.length;
     }
     expect(crossings).toBeGreaterThan(60);
+  });
+
+  it('are the ends of the stretch on which two lie on each other', () => {
+    const random = seeded(23);
+    for (let i = 0; i < 60; i++) {
+      const whole = randomCubic(random);
+      // Two pieces of one curve (de Casteljau), of which the second begins before the first ends.
+      const [from, to] = [0.2 + 0.2 * random(), 0.6 + 0.2 * random()];
+      const a = splitCubic(whole, to)[0];
+      const piece = splitCubic(whole, from)[1];
+      const b = i % 2 === 0 ? piece : ([...piece].reverse() as unknown as Cubic);
+      const { t, u } = cubicOverlap(a, b)!;
+      expect(t[0]).toBeCloseTo(from / to, 6);
+      expect(t[1]).toBe(1);
+      const middle = (to - from) / (1 - from);
+      expect(u[0]).toBeCloseTo(i % 2 === 0 ? 0 : 1, 9);
+      expect(u[1]).toBeCloseTo(i % 2 === 0 ? middle : 1 - middle, 6);
+      expect(cubicIntersections(a, b).map((c) => c.t)).toEqual([...t]);
+    }
+    const [line, further] = [
+      lineCubic({ x: 0, y: 0 }, { x: 10, y: 5 }),
+      lineCubic({ x: 20, y: 10 }, { x: 4, y: 2 }),
+    ];
+    expect(cubicIntersections(line, further).map(({ point }) => [point.x, point.y])).toEqual([[expect.closeTo(4, 6), expect.closeTo(2, 6)], [10, 5]]); // prettier-ignore
+    expect(cubicOverlap(line, line)).toEqual({ t: [0, 1], u: [0, 1] });
+    // One beside the other, and two that share their ends only, do not.
+    const beside = line.map((p) => ({ x: p.x, y: p.y + 1e-3 })) as unknown as Cubic;
+    expect(cubicOverlap(line, beside)).toBeNull();
+    const bow = [line[0], { x: 3, y: 8 }, { x: 6, y: 8 }, line[3]] as Cubic;
+    expect(cubicOverlap(line, bow)).toBeNull();
+    expect(cubicIntersections(line, bow)).toHaveLength(2);
   });
 
   it('are both of two that lie two ten-thousandths apart', () => {
@@ -67,13 +100,13 @@ describe('crossings of two cubics', () => {
     }
   });
 
-  it('are none for curves apart, one for ends that meet at an angle, none where curves run along each other', () => {
+  it('are none for curves apart, one for ends that meet at an angle, none where curves run hardly beside each other', () => {
     const a = lineCubic({ x: 0, y: 0 }, { x: 10, y: 0 });
     expect(cubicIntersections(a, lineCubic({ x: 0, y: 1 }, { x: 10, y: 1 }))).toEqual([]);
     expect(cubicIntersections(a, lineCubic({ x: 10, y: 0 }, { x: 10, y: 10 }))).toMatchObject([
       { t: 1, u: 0 },
     ]);
-    expect(cubicIntersections(a, a)).toEqual([]);
+    expect(cubicIntersections(a, lineCubic({ x: 0, y: 1e-7 }, { x: 10, y: 1e-7 }))).toEqual([]);
     expect(cubicIntersections(a, [a[0], a[0], a[0], a[0]])).toEqual([]);
   });
 });

@@ -1,5 +1,6 @@
 import { boxesMeet, boxOfPoints } from './bounds';
 import { cubicDerivative, cubicPoint, splitCubic, type Cubic } from './cubic';
+import { cubicOverlap } from './overlap';
 import { cross, distance, dot, subtract, type Point } from './vector';
 
 /** Where two curves meet: parameters on both, and the point. */
@@ -9,7 +10,7 @@ export interface Crossing {
   readonly point: Point;
 }
 
-/** More leaf pairs than this mean that the curves run along each other: there is no crossing to name. */
+/** More leaf pairs than this mean that the curves run along each other: no crossing can be told from the next. */
 const MOST_LEAF_PAIRS = 200;
 
 /** Newton's method on A(t) = B(u); null when it leaves both curves or does not settle. */
@@ -36,7 +37,8 @@ function polish(a: Cubic, b: Cubic, t: number, u: number, size: number): Crossin
  * Where two cubics cross or touch at an angle: boxes of their control points are halved until they part or are small
  * (Lane and Riesenfeld 1980), then Newton's method.
  *
- * @returns crossings by rising `t`, each once; none where the curves run along each other
+ * @returns crossings by rising `t`, each once; where the curves lie on each other, the ends of that stretch; none where
+ *   they run along each other so near that nothing can be told
  */
 export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
   const box = boxOfPoints([...a, ...b]);
@@ -74,7 +76,9 @@ export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
     search(p2, q2, t, t1, u, u1);
   };
   search(a, b, 0, 1, 0, 1);
-  return leaves > MOST_LEAF_PAIRS ? [] : found.sort((x, y) => x.t - y.t);
+  if (leaves <= MOST_LEAF_PAIRS) return found.sort((x, y) => x.t - y.t);
+  const overlap = cubicOverlap(a, b);
+  return overlap ? overlap.t.map((t, i) => ({ t, u: overlap.u[i]!, point: cubicPoint(a, t) })) : [];
 }
 
 /** Where a cubic crosses the endless line through `at` in direction `along` (a unit vector). */
