@@ -54,6 +54,7 @@ export {
   inPaintOrder,
   isParent,
   layerOf,
+  openShapes,
   outermost,
   type ParentNode,
   parentOf,

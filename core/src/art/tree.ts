@@ -64,6 +64,16 @@ export function shapesOf(art: Art): readonly PlacedShape[] {
   return list;
 }
 
+const open = new WeakMap<readonly PlacedShape[], readonly Shape[]>();
+
+/** Shapes in sight that are not locked, bottom first. */
+export function openShapes(art: Art): readonly Shape[] {
+  const list = shapesOf(art);
+  let shapes = open.get(list);
+  if (!shapes) open.set(list, (shapes = list.filter((p) => p.shown && !p.locked).map((p) => p.shape)));
+  return shapes;
+}
+
 const indices = new WeakMap<readonly PlacedShape[], ReadonlyMap<string, Shape>>();
 
 /** All shapes by their ids. */

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readArt, type Art } from '@mirrot/core';
-import type { Step } from '$lib/desk/desk.svelte';
+import type { Step } from '$lib/desk/steps';
 import { chooseShapes } from '$lib/desk/choice';
 import { takeBack, turnLast } from './block-in';
 import { closeLive, endPath } from './ending';
@@ -14,7 +14,7 @@ import {
   nudge,
   straighten,
   turnKinds,
-} from './shaping';
+} from '$lib/edits/shaping';
 import { benchWith, shapeWith, square, type Bench } from './testing';
 
 // Properties: whatever a hand does, the document stays valid, undo brings back the identical one, redo the other.

@@ -1,26 +1,10 @@
-import {
-  boxCentre,
-  distance,
-  setAxis,
-  setDrawingAxis,
-  snapAngle,
-  subtract,
-  add,
-  together,
-  unit,
-  type Axis,
-  type Path,
-  type Point,
-  type SnapLine,
-} from '@mirrot/core';
+import { boxCentre, snapAngle, subtract, add, unit, type Point, type SnapLine } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Rule, Task } from '$lib/desk/task';
+import { placeAxis, placeMirror } from '$lib/edits/axes';
 import type { BedPointer, Grip } from './behaviour';
 import { EIGHTH_TURN } from './grips';
 import { snapAt } from './snapping';
-
-/** An axis shorter than this on screen says no direction. */
-const SHORTEST = 8;
 
 /** Lines an axis is drawn along: the sheet's middles, and the picture's own axis of symmetry once it is found. */
 function middles(desk: Desk, own: Rule | null): SnapLine[] {
@@ -43,23 +27,6 @@ export const axisPoint = (desk: Desk, p: BedPointer, from: Point | null, own: Ru
   const snap = snapAt(desk, p.sheet, { lines: middles(desk, own) });
   return { at: snap?.at ?? p.sheet, snap };
 };
-
-/** Sets the axis about which new paths are drawn, and that of what is chosen. */
-export function placeAxis(desk: Desk, axis: Axis): void {
-  desk.task = null;
-  desk.change(
-    axis.kind === 'mirror' ? 'Place the mirror axis' : 'Place the turn axis',
-    together(setDrawingAxis(axis), setAxis(desk.choice.shapes, axis)),
-    { choice: desk.choice },
-  );
-}
-
-/** The mirror axis through two points; said and left when they are too near. */
-function placeMirror(desk: Desk, { from, to }: Rule): void {
-  if (distance(from, to) * desk.view.scale < SHORTEST)
-    return desk.say('The two points of a mirror axis must lie farther apart. Nothing was changed.', 'bad');
-  placeAxis(desk, { kind: 'mirror', x: from.x, y: from.y, angle: Math.atan2(to.y - from.y, to.x - from.x) });
-}
 
 /** A press while an axis is being placed. */
 export function pressAxis(
@@ -90,18 +57,4 @@ export function pressAxis(
     },
     cancel: done,
   };
-}
-
-/** A mirror axis as a line across the sheet, for a ghost. */
-export function axisLine(desk: Desk, { from, to }: Rule): Path {
-  const u = unit(subtract(to, from)) ?? { x: 0, y: 1 };
-  const reach = desk.art.sheet.width + desk.art.sheet.height;
-  const end = (k: number) => ({
-    x: from.x + u.x * k,
-    y: from.y + u.y * k,
-    kind: 'corner' as const,
-    in: null,
-    out: null,
-  });
-  return { id: 'axis', closed: false, anchors: [end(-reach), end(reach)] };
 }

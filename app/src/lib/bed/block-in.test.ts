@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { corner, distance, deriveFlow, type Anchor, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
-import { flowChosen, flowKinds } from './shaping';
+import { flowChosen, flowKinds } from '$lib/edits/shaping';
 import { benchWith, shapeWith, smooth, square } from './testing';
 import { takeBack, turnLast } from './block-in';
 import { closeLive, endPath } from './ending';

@@ -21,7 +21,7 @@ import type { Live } from '$lib/desk/changes';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer, Grip } from './behaviour';
-import { offerBorder } from './border';
+import { offerBorder } from '$lib/edits/border';
 import { gripForm, gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
 import { isNear, reaches } from './reaching';

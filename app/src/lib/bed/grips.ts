@@ -41,7 +41,7 @@ import {
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { handleGrip } from './hit';
-import { addAnchor, byPath, moved, pathOf, turnKinds } from './shaping';
+import { addAnchor, byPath, moved, pathOf, turnKinds } from '$lib/edits/shaping';
 import { snapAt } from './snapping';
 
 // Grips that shape what is there, whatever step they are used in.

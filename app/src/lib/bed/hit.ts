@@ -8,15 +8,14 @@ import {
   pathBounds,
   shapeBounds,
   shapeHas,
-  shapesOf,
   wholePaths,
   type Affine,
   type Anchor,
   type HandleSide,
   type Path,
-  type PlacedShape,
   type Point,
   type Shape,
+  openShapes,
 } from '@mirrot/core';
 import type { AnchorRef, Choice, HandleRef, SegmentRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -52,15 +51,6 @@ export interface HitField {
   /** Screen pixels per sheet pixel. */
   readonly scale: number;
   readonly reach: number;
-}
-
-const open = new WeakMap<readonly PlacedShape[], readonly Shape[]>();
-
-/** Shapes in sight that are not locked. */
-export function openShapes(placed: readonly PlacedShape[]): readonly Shape[] {
-  let shapes = open.get(placed);
-  if (!shapes) open.set(placed, (shapes = placed.filter((p) => p.shown && !p.locked).map((p) => p.shape)));
-  return shapes;
 }
 
 const boxes = new WeakMap<readonly Shape[], Float64Array>();
@@ -268,7 +258,7 @@ const reachOf = (p: { readonly type: 'mouse' | 'pen' | 'touch' }): number =>
 
 /** All that a pointer can hit on a desk. */
 export const fieldOf = (desk: Desk, p: { readonly type: 'mouse' | 'pen' | 'touch' }): HitField => ({
-  shapes: openShapes(shapesOf(desk.art)),
+  shapes: openShapes(desk.art),
   choice: desk.choice,
   scale: desk.view.scale,
   reach: reachOf(p),

@@ -1,12 +1,12 @@
-import { shapesOf, type Shape } from '@mirrot/core';
+import { type Shape, openShapes } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer } from './behaviour';
-import { fieldOf, hitTest, openShapes } from './hit';
+import { fieldOf, hitTest } from './hit';
 
 /** Every open shape lying at a spot, topmost first: its line passes there, or its inside holds it. */
 export function shapesAt(desk: Desk, p: BedPointer): Shape[] {
   const field = fieldOf(desk, p);
-  return openShapes(shapesOf(desk.art))
+  return openShapes(desk.art)
     .filter(
       (s) => hitTest({ ...field, shapes: [s], choice: { ...field.choice, anchors: [] } }, p.sheet) !== null,
     )

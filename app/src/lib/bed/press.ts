@@ -1,4 +1,5 @@
-import type { Desk, Step } from '$lib/desk/desk.svelte';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { Step } from '$lib/desk/steps';
 import type { Press } from './behaviour';
 import { pressAxis } from './axes';
 import { pressBlockIn } from './block-in';

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { corner, cubicPoint, distance, pathLength, segmentCubic, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
-import { protectChosen } from './anchors';
+import { protectChosen } from '$lib/edits/anchors';
 import { fieldOf, hitTest } from './hit';
 import { shapeUnderPointer, walkAnchors, walkShapes } from './refine';
-import { addInMiddle, closeOrOpen, deleteChosen, nudge, straighten, turnKinds } from './shaping';
+import { addInMiddle, closeOrOpen, deleteChosen, nudge, straighten, turnKinds } from '$lib/edits/shaping';
 import { benchWith, shapeWith, smooth, square, type Bench } from './testing';
 
 const fill = { fill: { hex: '#2f6b4f' } } as const;

@@ -5,9 +5,9 @@ import {
   pathBounds,
   shapeBounds,
   shapeHas,
-  shapesOf,
   type Box,
   type Shape,
+  openShapes,
 } from '@mirrot/core';
 import {
   chooseAnchors,
@@ -23,7 +23,7 @@ import { pressBlockIn } from './block-in';
 import { boxGripAt, gripBox } from './box';
 import { gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
-import { fieldOf, hitTest, openShapes, type Hit } from './hit';
+import { fieldOf, hitTest, type Hit } from './hit';
 import { gripInPart } from './parts';
 import { gripAnchor, gripHandle, gripSegment, gripShapes } from './grips';
 
@@ -72,7 +72,7 @@ export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Gr
 
 /** Anchors in the box while a path is open for shaping, else the shapes that lie wholly in it. */
 function chosenByBox(desk: Desk, box: Box, adding: boolean): Choice {
-  const open = openShapes(shapesOf(desk.art));
+  const open = openShapes(desk.art);
   if (desk.choice.level === 'path' && desk.choice.shapes.length > 0) {
     const anchors = desk.chosenShapes.flatMap((s) => anchorsIn(s, box));
     const before = adding ? desk.choice.anchors : [];
@@ -123,7 +123,7 @@ export function walkAnchors(desk: Desk, step: 1 | -1): void {
 
 /** The next shape up or down the stack that is open to be chosen. */
 export function walkShapes(desk: Desk, step: 1 | -1): void {
-  const open = openShapes(shapesOf(desk.art));
+  const open = openShapes(desk.art);
   if (open.length === 0) return;
   const at = open.findIndex((s) => s.id === desk.choice.shapes.at(-1));
   const next = at < 0 ? (step === 1 ? 0 : open.length - 1) : (at + step + open.length) % open.length;

@@ -11,22 +11,17 @@ import {
   nearSegments,
   scaling,
   seenBox,
-  shapesOf,
-  snapField,
   snapPoint,
-  wholePaths,
-  type Art,
   type Path,
   type Point,
-  type SnapField,
   type SnapKind,
   type SnapLine,
   type Snapped,
   type SnapSpot,
 } from '@mirrot/core';
+import { fieldWithout } from '$lib/desk/snap-fields';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { pixelsKey } from '$lib/desk/rasters';
-import { openShapes } from './hit';
 
 /** Screen pixels within which something attracts. */
 export const SNAP_REACH = 8;
@@ -45,21 +40,6 @@ export const SNAP_WORDS: Readonly<Record<SnapKind, string>> = {
 
 /** Whether anything attracts now: the switch is on and C is not held. */
 export const snapping = (desk: Desk): boolean => desk.habits.snapOn && !desk.held.has('c');
-
-// The field is laid out anew only when a path other than those left out has changed.
-let known: { layers: Art['layers']; without: string; field: SnapField } | null = null;
-
-/** Everything that attracts by its anchors and segments, but for some paths. */
-export function fieldWithout(art: Art, without: ReadonlySet<string>): SnapField {
-  const name = [...without].join(' ');
-  if (known?.layers === art.layers && known.without === name) return known.field;
-  const paths = openShapes(shapesOf(art)).flatMap((s) => wholePaths(s).filter((p) => !without.has(p.id)));
-  const last = known?.field;
-  const same = last && last.paths.length === paths.length && paths.every((p, i) => p === last.paths[i]);
-  const field = same ? last : snapField(paths);
-  known = { layers: art.layers, without: name, field };
-  return field;
-}
 
 /** Level and upright lines are exactly so: what snaps to them gets no rounding. */
 const level = (v: number): number => (Math.abs(v) < 1e-15 ? 0 : v);

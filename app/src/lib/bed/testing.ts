@@ -13,7 +13,8 @@ import {
   type Raster,
   type Shape,
 } from '@mirrot/core';
-import { Desk, type Step } from '$lib/desk/desk.svelte';
+import { Desk } from '$lib/desk/desk.svelte';
+import type { Step } from '$lib/desk/steps';
 import { toBed } from '$lib/desk/view';
 import { createPressMachine, type BedPointer, type PressMachine } from './behaviour';
 import { pressOn } from './press';

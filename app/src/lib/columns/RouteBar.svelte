@@ -2,7 +2,7 @@
   import House from '@lucide/svelte/icons/house';
   import Pencil from '@lucide/svelte/icons/pencil';
   import SunMoon from '@lucide/svelte/icons/sun-moon';
-  import { STEPS, type Step } from '$lib/desk/desk.svelte';
+  import { STEPS, type Step } from '$lib/desk/steps';
   import { picturePpi } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { command } from '$lib/steps/commands';

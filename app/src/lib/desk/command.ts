@@ -1,5 +1,5 @@
 import type { Component } from 'svelte';
-import type { Step } from './desk.svelte';
+import type { Step } from './steps';
 import type { Workplace } from './workplace.svelte';
 
 /** Something the user can have done: by the ledge, a key, or the finder. All three read the same list. */

@@ -35,35 +35,9 @@ import { createSeeing, type Seeing } from './seeing.svelte';
 import { createReaching, type Reaching } from './reaching.svelte';
 import { pixelsKey } from './rasters';
 import type { Rule, Task } from './task';
+import type { Offer } from './offer';
+import { GLASS_AT_FIRST, type Step } from './steps';
 import { fitted, panned, toSheet, zoomed, type Size, type View } from './view';
-
-export const STEPS = ['mount', 'block-in', 'refine', 'colour', 'proof', 'export'] as const;
-export type Step = (typeof STEPS)[number];
-
-/** Where the Glass stands when a step is first opened: 0 picture, 100 drawing. */
-const GLASS_AT_FIRST: Readonly<Record<Step, number>> = {
-  mount: 0,
-  'block-in': 0,
-  refine: 0,
-  colour: 50,
-  proof: 100,
-  export: 100,
-};
-
-/** Something shown that one key takes and one key leaves. */
-export interface Offer {
-  /** What it comes from, where a slider or switch shows it anew. */
-  readonly from?: 'thin-out' | 'settle';
-  readonly text: string;
-  take(): void;
-  /** Lines it would add, shown until it is taken or left. */
-  readonly ghost?: readonly Path[];
-  /** Anchors it would take out, and where it goes farthest from what is there. */
-  readonly spare?: readonly Point[];
-  readonly worst?: Point;
-  /** R: the same the other way round. */
-  turn?(): void;
-}
 
 export type Sampling = 'pixel' | 'disc';
 

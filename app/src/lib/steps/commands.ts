@@ -1,5 +1,5 @@
 import type { Command } from '$lib/desk/command';
-import type { Step } from '$lib/desk/desk.svelte';
+import type { Step } from '$lib/desk/steps';
 import { BLOCK_IN } from './block-in/commands';
 import { COLOUR } from './colour/commands';
 import { EVERYWHERE } from './everywhere';

@@ -14,21 +14,20 @@ import {
   removeGuides,
   restack,
   setNode,
-  shapesOf,
   together,
   type StackMove,
   type TreeNode,
+  openShapes,
 } from '@mirrot/core';
-import { nudge } from '$lib/bed/shaping';
+import { nudge } from '$lib/edits/shaping';
 import { allAnchors, walkAnchors, walkShapes } from '$lib/bed/refine';
-import { deleteChosen } from '$lib/bed/shaping';
+import { deleteChosen } from '$lib/edits/shaping';
 import { endPath } from '$lib/bed/ending';
 import { chooseAnchors, chooseShapes, chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
-import { STEPS, type Step } from '$lib/desk/desk.svelte';
+import { STEPS, type Step } from '$lib/desk/steps';
 import { TASK_WORDS } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
-import { openShapes } from '$lib/bed/hit';
 import { shapeUnderPointer } from '$lib/bed/refine';
 
 export const STEP_NAMES: Readonly<Record<Step, string>> = {
@@ -258,7 +257,7 @@ export const EVERYWHERE: readonly Command[] = [
       // While a path is shaped, all of its anchors.
       if (desk.step === 'refine' && desk.choice.level === 'path' && desk.choice.shapes.length > 0)
         desk.choose({ ...chooseAnchors(allAnchors(desk)), shapes: desk.choice.shapes });
-      else desk.choose(chooseShapes(openShapes(shapesOf(desk.art)).map((s) => s.id)));
+      else desk.choose(chooseShapes(openShapes(desk.art).map((s) => s.id)));
     },
   },
   {

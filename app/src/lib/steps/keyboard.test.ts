@@ -9,7 +9,7 @@ import {
   stillThere,
 } from '$lib/desk/choice';
 import { commandForKey } from '$lib/desk/command';
-import { STEPS } from '$lib/desk/desk.svelte';
+import { STEPS } from '$lib/desk/steps';
 import type { Saving } from '$lib/desk/saving.svelte';
 import { Workplace } from '$lib/desk/workplace.svelte';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';

@@ -1,5 +1,5 @@
 import type { Component } from 'svelte';
-import type { Step } from '$lib/desk/desk.svelte';
+import type { Step } from '$lib/desk/steps';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import BlockIn from './block-in/Panel.svelte';
 import Colour from './colour/Panel.svelte';

@@ -8,10 +8,10 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { compose, apply, scaling, type Point } from '@mirrot/core';
-import { axisLine, placeAxis } from '$lib/bed/axes';
+import { axisLine, placeAxis } from '$lib/edits/axes';
 import { endPath } from '$lib/bed/ending';
 import { FORM_WORDS } from '$lib/bed/forms';
-import { nudge } from '$lib/bed/shaping';
+import { nudge } from '$lib/edits/shaping';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { wishFor } from '$lib/desk/seeing.svelte';

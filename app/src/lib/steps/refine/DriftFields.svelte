@@ -5,8 +5,8 @@
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from '$lib/bed/meaning';
-  import { offersSettling } from '$lib/bed/settling';
+  import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from '$lib/edits/meaning';
+  import { offersSettling } from '$lib/edits/settling';
   import { command } from '../commands';
   import { settleChosen } from './commands';
   import DriftChart from './DriftChart.svelte';

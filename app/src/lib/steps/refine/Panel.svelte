@@ -10,10 +10,10 @@
   } from '@mirrot/core';
   import { isOffered } from '$lib/desk/command';
   import { findPath } from '$lib/desk/choice';
-  import { offersThinning } from '$lib/bed/thinning';
+  import { offersThinning } from '$lib/edits/thinning';
   import { command } from '../commands';
-  import { protectChosen } from '$lib/bed/anchors';
-  import { canMakeSymmetric } from '$lib/bed/symmetry';
+  import { protectChosen } from '$lib/edits/anchors';
+  import { canMakeSymmetric } from '$lib/edits/symmetry';
   import { thinChosen } from './commands';
   import DriftFields from './DriftFields.svelte';
   import EconomyFields from './EconomyFields.svelte';

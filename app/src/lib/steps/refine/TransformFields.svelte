@@ -17,7 +17,7 @@
     type Affine,
     type Point,
   } from '@mirrot/core';
-  import { byPath } from '$lib/bed/shaping';
+  import { byPath } from '$lib/edits/shaping';
   import type { Desk } from '$lib/desk/desk.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';

@@ -39,7 +39,7 @@ import {
   protectChosen,
   reverseChosen,
   startHere,
-} from '$lib/bed/anchors';
+} from '$lib/edits/anchors';
 import {
   canMean,
   canPutBack,
@@ -48,11 +48,11 @@ import {
   putBack,
   rememberPlace,
   remembersPlace,
-} from '$lib/bed/meaning';
-import { canMakeSymmetric, offerSymmetric } from '$lib/bed/symmetry';
-import { offerThinOut } from '$lib/bed/thinning';
-import { weigh } from '$lib/bed/weighing';
-import { offerSettle, worstSpots, type WorstSpot } from '$lib/bed/settling';
+} from '$lib/edits/meaning';
+import { canMakeSymmetric, offerSymmetric } from '$lib/edits/symmetry';
+import { offerThinOut } from '$lib/edits/thinning';
+import { weigh } from '$lib/edits/weighing';
+import { offerSettle, worstSpots, type WorstSpot } from '$lib/edits/settling';
 import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
 import { endTraceWork, tracing } from '$lib/workers/trace';
 import LocateFixed from '@lucide/svelte/icons/locate-fixed';
@@ -69,7 +69,7 @@ import {
   flowKinds,
   straighten,
   turnKinds,
-} from '$lib/bed/shaping';
+} from '$lib/edits/shaping';
 import { newId } from '$lib/ids';
 
 const anchorsChosen = (w: Workplace): boolean => w.desk.choice.anchors.length > 0;

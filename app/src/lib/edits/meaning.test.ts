@@ -15,7 +15,7 @@ import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import type { TraceWish } from '$lib/workers/trace';
 import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from './meaning';
 import { offerSettle, worstSpots, type Settler } from './settling';
-import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from './testing';
+import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from '$lib/bed/testing';
 
 const picture = darkSquare();
 const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { evenSpots, insertAnchors, parsePathData, segmentCount, thinOut, type Path } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { offersThinning, offerThinOut, type Thinner } from './thinning';
-import { benchWith, shapeWith } from './testing';
+import { benchWith, shapeWith } from '$lib/bed/testing';
 
 const leaf = parsePathData(
   'M10 60C20 10 80 0 120 40C150 70 180 60 200 20C190 90 150 130 90 120C50 115 20 95 10 60Z',

@@ -17,9 +17,9 @@ import {
   reverseChosen,
   startHere,
 } from './anchors';
-import { shapesAt } from './listing';
+import { shapesAt } from '$lib/bed/listing';
 import { nudge } from './shaping';
-import { benchWith, shapeWith, square, type Bench } from './testing';
+import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 
 const open = (id: string, points: readonly (readonly [number, number])[]): Path => ({
   id,

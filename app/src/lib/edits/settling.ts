@@ -9,11 +9,11 @@ import {
   type Settled,
   type SettleOptions,
   type Shape,
+  openShapes,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { shapeMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
-import { openShapes } from './hit';
 import { byPath } from './shaping';
 
 /** Settles paths, somewhere; null when it was stopped. */
@@ -35,7 +35,7 @@ export function segmentsOf(desk: Desk, path: Path): number[] | null {
 
 /** Shapes that are settled: the chosen ones, or all that are open to change. */
 const shapesToSettle = (desk: Desk): readonly Shape[] =>
-  desk.choice.shapes.length > 0 ? desk.chosenShapes : openShapes(shapesOf(desk.art));
+  desk.choice.shapes.length > 0 ? desk.chosenShapes : openShapes(desk.art);
 
 /** Whether Settle is what is offered now. */
 export const offersSettling = (desk: Desk): boolean => desk.offer?.from === 'settle';

@@ -15,9 +15,9 @@ import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { rasterMap, wishesOf } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
 import { offerSettle, worstSpots, type Settler } from './settling';
-import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from './testing';
+import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from '$lib/bed/testing';
 import { weigh, type Weigher } from './weighing';
-import { whiskersOf } from './whiskers';
+import { whiskersOf } from '$lib/bed/whiskers';
 
 const picture = darkSquare();
 const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);

@@ -14,7 +14,6 @@ import {
   setPath,
   setPaths,
   seenPaint,
-  shapesOf,
   startAt,
   together,
   type Anchor,
@@ -24,11 +23,11 @@ import {
   type Recipe,
   type Shape,
   type Spot,
+  openShapes,
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { chooseAnchors, chooseShapes, findPath, NOTHING_CHOSEN, type AnchorRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { openShapes } from './hit';
 import { byPath } from './shaping';
 
 // What keys and buttons do to chosen anchors and paths, beyond moving and deleting them.
@@ -292,7 +291,7 @@ export function chooseKin(desk: Desk, kin: Kin): void {
   const of = (s: Shape): string | undefined =>
     kin === 'layer' ? layerOf(desk.art, s.id)?.id : kin === 'fill' ? seen(s.fill) : seen(s.stroke?.paint);
   const wanted = new Set(desk.chosenShapes.map(of));
-  desk.choose(chooseShapes(openShapes(shapesOf(desk.art)).flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
+  desk.choose(chooseShapes(openShapes(desk.art).flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
 }
 
 /** Chooses what is not chosen: the other anchors of the paths in hand, else the other shapes. */
@@ -309,7 +308,7 @@ export function invertChoice(desk: Desk): void {
         : chooseShapes(choice.shapes, 'path'),
     );
   }
-  const rest = openShapes(shapesOf(desk.art)).filter((s) => !choice.shapes.includes(s.id));
+  const rest = openShapes(desk.art).filter((s) => !choice.shapes.includes(s.id));
   desk.choose(rest.length > 0 ? chooseShapes(rest.map((s) => s.id)) : NOTHING_CHOSEN);
 }
 

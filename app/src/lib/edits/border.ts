@@ -4,25 +4,24 @@ import {
   findShape,
   nearestAnchor,
   nearSegments,
-  shapesOf,
   shareBorder,
   styleShapes,
   together,
   type Borders,
   type PathOf,
+  openShapes,
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { openShapes } from './hit';
-import { fieldWithout } from './snapping';
+import { fieldWithout } from '$lib/desk/snap-fields';
 
 /** How far off an end may lie to count as lying on an outline, in parts of a screen pixel: rounding, no more. */
 const ON = 1e-4;
 
 /** Outlines whose border can be taken: those of shapes that are open to change and stand for themselves. */
 const outlines = (desk: Desk, without: string): PathOf[] =>
-  openShapes(shapesOf(desk.art)).flatMap((s) =>
+  openShapes(desk.art).flatMap((s) =>
     s.id === without || s.axis ? [] : s.paths.map((path) => ({ shape: s.id, path })),
   );
 

@@ -1,0 +1,46 @@
+import {
+  distance,
+  setAxis,
+  setDrawingAxis,
+  subtract,
+  together,
+  unit,
+  type Axis,
+  type Path,
+} from '@mirrot/core';
+import type { Desk } from '$lib/desk/desk.svelte';
+import type { Rule } from '$lib/desk/task';
+
+/** An axis shorter than this says no direction, screen pixels. */
+const SHORTEST_AXIS_PX = 8;
+
+/** Sets the axis about which new paths are drawn, and that of what is chosen. */
+export function placeAxis(desk: Desk, axis: Axis): void {
+  desk.task = null;
+  desk.change(
+    axis.kind === 'mirror' ? 'Place the mirror axis' : 'Place the turn axis',
+    together(setDrawingAxis(axis), setAxis(desk.choice.shapes, axis)),
+    { choice: desk.choice },
+  );
+}
+
+/** The mirror axis through two points; said and left when they are too near. */
+export function placeMirror(desk: Desk, { from, to }: Rule): void {
+  if (distance(from, to) * desk.view.scale < SHORTEST_AXIS_PX)
+    return desk.say('The two points of a mirror axis must lie farther apart. Nothing was changed.', 'bad');
+  placeAxis(desk, { kind: 'mirror', x: from.x, y: from.y, angle: Math.atan2(to.y - from.y, to.x - from.x) });
+}
+
+/** A mirror axis as a line across the sheet, for a ghost. */
+export function axisLine(desk: Desk, { from, to }: Rule): Path {
+  const u = unit(subtract(to, from)) ?? { x: 0, y: 1 };
+  const reach = desk.art.sheet.width + desk.art.sheet.height;
+  const end = (k: number) => ({
+    x: from.x + u.x * k,
+    y: from.y + u.y * k,
+    kind: 'corner' as const,
+    in: null,
+    out: null,
+  });
+  return { id: 'axis', closed: false, anchors: [end(-reach), end(reach)] };
+}
