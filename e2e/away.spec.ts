@@ -36,12 +36,12 @@ test('the shelf and projects seen lately open while the server is away; what is 
   await expect(
     page.getByText('The server is away. This is the drawing as it was last seen here'),
   ).toBeVisible();
-  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  await expect(page.locator('.row.shape')).toHaveCount(1);
   await h.key('2');
   await line(h, 200);
   // Also the address itself, anew, still without a server.
   await page.goto(address);
-  await expect(page.locator('[data-shape]')).toHaveCount(2);
+  await expect(page.locator('.row.shape')).toHaveCount(2);
   await context.setOffline(false);
   await expect(page.getByText('all changes kept')).toBeVisible();
   expect(await h.shapes()).toHaveLength(2);
@@ -64,7 +64,7 @@ test('a change the server does not take is set aside, shown, saved and tried aga
   await h.drag({ x: 400, y: 100 }, { x: 500, y: 200 });
   await expect(page.getByRole('alert')).toContainText('The drawing is too large. It is set aside');
   await expect(page.getByText('all changes kept')).toBeVisible();
-  await expect(page.locator('[data-shape]')).toHaveCount(1);
+  await expect(page.locator('.row.shape')).toHaveCount(1);
   await page.reload();
   await page.getByRole('button', { name: '1 change set aside' }).click();
   const dialog = page.getByRole('dialog', { name: 'Set aside' });
@@ -78,7 +78,7 @@ test('a change the server does not take is set aside, shown, saved and tried aga
   refusing = false;
   await dialog.getByRole('button', { name: 'Try again' }).click();
   await expect(dialog).toBeHidden();
-  await expect(page.locator('[data-shape]')).toHaveCount(2);
+  await expect(page.locator('.row.shape')).toHaveCount(2);
   expect(await h.shapes()).toHaveLength(2);
   await expect(page.getByRole('button', { name: /set aside/ })).toBeHidden();
 });

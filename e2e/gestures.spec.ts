@@ -162,7 +162,7 @@ test('Glass, Peek, show and hide decide what is seen', async ({ page }) => {
   await page.keyboard.up('Shift');
   await h.key('g');
   await expect(picture).toHaveAttribute('opacity', '0');
-  const leaf = h.bed.locator('[data-shape=right-leaf]');
+  const leaf = h.bed.locator('[data-part=right-leaf]');
   await page.getByRole('button', { name: 'Hide Right leaf' }).click();
   await expect(leaf).toHaveCount(0);
   await h.key('Control+z');

@@ -55,7 +55,7 @@
     </clipPath>
   {/if}
   {#if part.type === 'shape'}
-    <path {...shapeAttributes(part, reference)} />
+    <path data-part={part.id} {...shapeAttributes(part, reference)} />
   {:else if part.type === 'group'}
     <g {...coveringAttributes(part, reference)}><Self parts={part.parts} {place} {seeing} /></g>
   {:else}

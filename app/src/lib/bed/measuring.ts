@@ -13,7 +13,7 @@ import {
 import { rasterMap, type Measuring } from '$lib/desk/drifts.svelte';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Rule, Task } from '$lib/desk/task';
-import { reachingTo } from '$lib/workers/trace';
+import { reachWorker } from '$lib/workers/trace';
 import type { BedPointer, Grip } from './behaviour';
 import { EIGHTH_TURN, lengthAndAngle } from './grips';
 import { snapAt } from './snapping';
@@ -24,11 +24,8 @@ type Measure = Extract<Task, { kind: 'measure' }>;
 async function crossed(by: Measuring, { from, to }: Rule): Promise<Crossed | null> {
   const back = invert(rasterMap(by));
   if (!back) return null;
-  return (await reachingTo(by.raster.key, by.raster.pixels)).across(
-    by.raster.key,
-    apply(back, from),
-    apply(back, to),
-  );
+  const { key, pixels } = by.raster;
+  return reachWorker.ask(key, pixels, (work) => work.across(key, apply(back, from), apply(back, to)));
 }
 
 // While one line is looked along, only the newest of the others waits.

@@ -135,7 +135,7 @@ export class Desk {
 
   readonly seeing: Seeing = createSeeing((progress) => (this.looking = progress));
   readonly inks: Inks = createInks();
-  readonly drifts: Drifts = createDrifts();
+  readonly drifts: Drifts = createDrifts((text) => this.say(text, 'bad'));
   readonly reaching: Reaching = createReaching();
   /** A place along a path that the chart points at, or that the pointer is near: the shape, the path, the entry. */
   driftAt: { readonly shape: string; readonly part: number; readonly entry: number } | null =

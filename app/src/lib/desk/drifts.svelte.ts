@@ -20,7 +20,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
-import { orEnded, reachingTo, tracing, type TraceWish } from '$lib/workers/trace';
+import { measureWorker, reachWorker, type TraceWish } from '$lib/workers/trace';
 import type { LoadedPicture } from './rasters';
 
 /** A path with its drift. Places and lengths are in pixels of the raster, `map` takes them to the sheet. */
@@ -124,7 +124,8 @@ const scaled = (drift: Drift, step: number): Drift =>
     ? drift
     : { ...drift, value: drift.value.map((v) => v * step), weight: drift.weight.map((w) => w * step) };
 
-export function createDrifts(): Drifts {
+/** @param fail hears, in a sentence, when nothing can be measured any more */
+export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
   const known = new SvelteMap<string, ShapeDrift>();
   let all: DriftFigures | null = $state.raw(null);
   let wanted: { art: Art; by: Measuring; first: readonly string[] } | null = null;
@@ -161,9 +162,9 @@ export function createDrifts(): Drifts {
         const { by } = wanted;
         const key = keyOf(by);
         const wishes = shapes.map((s) => wishesOf(s, by));
-        const work = await tracing(by.raster.key, by.raster.pixels);
-        const traced = await orEnded(work.drift(by.raster.key, wishes.flat()));
-        // The worker was ended for something else, or has another picture by now: asked again.
+        const { key: seen, pixels } = by.raster;
+        const traced = await measureWorker.ask(seen, pixels, (work) => work.drift(seen, wishes.flat()));
+        // The worker was ended for something else, has died, or has another picture by now: asked again.
         if (!traced) continue;
         let at = 0;
         shapes.forEach((shape, i) => {
@@ -181,6 +182,8 @@ export function createDrifts(): Drifts {
         });
         if (next().length === 0) sumUp();
       }
+    } catch (error) {
+      fail(error instanceof Error ? error.message : String(error));
     } finally {
       running = false;
     }
@@ -206,8 +209,10 @@ export function createDrifts(): Drifts {
     try {
       for (let shape = nextToCount(); shape && wanted; shape = nextToCount()) {
         const { by } = wanted;
-        const work = await reachingTo(by.raster.key, by.raster.pixels);
-        const found = await work.economy(by.raster.key, wishesOf(shape, by), by.within / by.raster.step);
+        const { key: seen, pixels, step } = by.raster;
+        const found = await reachWorker.ask(seen, pixels, (work) =>
+          work.economy(seen, wishesOf(shape!, by), by.within / step),
+        );
         if (!found) break;
         const { paths } = shape;
         counted.set(shape.id, {
@@ -219,6 +224,8 @@ export function createDrifts(): Drifts {
         });
         if (!resting) break;
       }
+    } catch {
+      // Drift says it when its worker stops; anchors are counted with the next rest of the hand.
     } finally {
       counting = false;
     }

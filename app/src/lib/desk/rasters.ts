@@ -11,7 +11,7 @@ import {
   type Raster,
   type Rgb,
 } from '@mirrot/core';
-import { pictureWork } from '$lib/workers/picture';
+import { pictureWorker } from '$lib/workers/picture';
 import { wishFor } from './seeing.svelte';
 
 /** A picture's pixels as they are seen: straightened, but without any view. */
@@ -35,7 +35,9 @@ export const pixelsKey = ({ source, square }: Pick<PlacedPicture, 'source' | 'sq
 export async function loadPixels(picture: PlacedPicture): Promise<LoadedPicture> {
   const whole = picture.width * picture.height <= SAMPLED_WHOLE;
   const wish = { ...wishFor(picture, whole ? 'full' : 'work'), for: `${picture.id} pixels` };
-  const { width, height, data } = await pictureWork().pixels(wish);
+  const seen = await pictureWorker.ask((work) => work.pixels(wish));
+  if (!seen) throw new Error('The picture’s pixels could not be read.');
+  const { width, height, data } = seen;
   const image = await createImageBitmap(new ImageData(new Uint8ClampedArray(data), width, height));
   const across = picture.square?.width ?? picture.width;
   return { key: pixelsKey(picture), pixels: { width, height, data }, step: across / width, image };

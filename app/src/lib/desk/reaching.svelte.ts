@@ -1,6 +1,6 @@
 import { apply, distance, type Affine, type Cubic, type Path, type Point, type Reached } from '@mirrot/core';
 import type { Raster } from '@mirrot/core';
-import { reachingTo, type ReachWish } from '$lib/workers/trace';
+import { reachWorker, type ReachWish } from '$lib/workers/trace';
 
 /** What is asked for: the next segment of a path up to a place of the sheet. */
 export interface ReachAsk {
@@ -60,8 +60,8 @@ const STAY = 6;
 
 /** @param find asks the worker */
 export function createReaching(
-  find: (ask: ReachAsk) => Promise<Reached | 'later' | null> = async ({ key, raster, wish }) =>
-    (await reachingTo(key, raster)).reach(key, wish),
+  find: (ask: ReachAsk) => Promise<Reached | 'later' | null> = ({ key, raster, wish }) =>
+    reachWorker.ask(key, raster, async (work) => work.reach(key, wish)),
 ): Reaching {
   let offer: ReachOffer | null = $state.raw(null);
   let waiting: { ask: ReachAsk; done: (offer: ReachOffer | null) => void } | null = null;

@@ -1,5 +1,5 @@
 import type { PlacedPicture } from '@mirrot/core';
-import { pictureWork, proxy, type PictureWish } from '$lib/workers/picture';
+import { pictureWorker, proxy, type PictureWish } from '$lib/workers/picture';
 import { SvelteMap } from 'svelte/reactivity';
 import { pictureUrl } from './api';
 import type { Progress } from './progress';
@@ -66,7 +66,7 @@ export function createSeeing(tell: (progress: Progress | null) => void): Seeing 
     if (asked.get(slot) === key) return;
     asked.set(slot, key);
     const stop = (): void => {
-      void pictureWork().stop(slot);
+      void pictureWorker.ask((work) => work.stop(slot));
       asked.delete(slot);
       tell(null);
     };
@@ -80,7 +80,7 @@ export function createSeeing(tell: (progress: Progress | null) => void): Seeing 
       const heard = proxy((share: number) => {
         if (slow && asked.get(slot) === key) tell({ text, share, stop });
       });
-      const shown = await pictureWork().show(wishFor(p, size), heard);
+      const shown = await pictureWorker.ask((work) => work.show(wishFor(p, size), heard));
       if (!shown || asked.get(slot) !== key) return;
       const before = made.get(slot);
       made.set(slot, { key, href: URL.createObjectURL(shown.blob), bounds: shown.bounds, at: ++count });

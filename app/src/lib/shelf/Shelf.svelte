@@ -19,7 +19,7 @@
   import type { Notice as Message } from '$lib/ui/notice';
   import Notice from '$lib/ui/Notice.svelte';
   import type { ProjectAnswer, ShippedAnswer } from '$lib/wire';
-  import { pictureWork, type Practice } from '$lib/workers/picture';
+  import { pictureWorker, type Practice } from '$lib/workers/picture';
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
 
@@ -50,7 +50,10 @@
   async function practise(s: ShippedAnswer, how: Practice): Promise<void> {
     notice = { text: how === 'scan' ? `Scanning ${s.name}` : `Photographing ${s.name}`, tone: 'plain' };
     try {
-      const blob = await pictureWork().practise(`/api/shipped/${s.file}`, how, Date.now() % 100_000);
+      const blob = await pictureWorker.ask((work) =>
+        work.practise(`/api/shipped/${s.file}`, how, Date.now() % 100_000),
+      );
+      if (!blob) throw new Error('The worker ended.');
       begin([
         new File([blob], s.file.replace('.jpg', how === 'scan' ? '-scan.jpg' : '-photo.jpg'), {
           type: blob.type,

@@ -1,5 +1,5 @@
 import type { Path, Thinned, ThinOptions } from '@mirrot/core';
-import * as Comlink from 'comlink';
+import { starter } from './start';
 
 /** A path and what may be done to it. */
 export interface ThinWish {
@@ -13,19 +13,9 @@ export interface PathWork {
   thin(wishes: readonly ThinWish[], progress?: (share: number) => void): Promise<Thinned[] | null>;
 }
 
-let running: Worker | null = null;
-let worker: Comlink.Remote<PathWork> | null = null;
-
-/** The one worker for paths, started when first needed. */
-export function pathWork(): Comlink.Remote<PathWork> {
-  running ??= new Worker(new URL('./paths.worker.ts', import.meta.url), { type: 'module' });
-  return (worker ??= Comlink.wrap<PathWork>(running));
-}
-
-/** Ends whatever it does, in the middle of a path if need be; what was asked of it is never answered. */
-export function endPathWork(): void {
-  running?.terminate();
-  running = worker = null;
-}
+/** The one worker for paths. */
+export const pathWorker = starter<PathWork>(
+  () => new Worker(new URL('./paths.worker.ts', import.meta.url), { type: 'module' }),
+);
 
 export { proxy } from 'comlink';

@@ -1,5 +1,5 @@
 import type { LevelOffer, PlacedPicture, Raster, Symmetry } from '@mirrot/core';
-import * as Comlink from 'comlink';
+import { starter } from './start';
 
 /** What is wanted of a picture. */
 export interface PictureWish {
@@ -39,12 +39,9 @@ export interface PictureWork {
   stop(id: string): void;
 }
 
-let worker: Comlink.Remote<PictureWork> | null = null;
-
-/** The one picture worker, started when first needed. */
-export const pictureWork = (): Comlink.Remote<PictureWork> =>
-  (worker ??= Comlink.wrap<PictureWork>(
-    new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }),
-  ));
+/** The one worker for pictures. */
+export const pictureWorker = starter<PictureWork>(
+  () => new Worker(new URL('./picture.worker.ts', import.meta.url), { type: 'module' }),
+);
 
 export { proxy } from 'comlink';

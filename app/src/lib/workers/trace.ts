@@ -13,7 +13,8 @@ import type {
   SettleOptions,
   StrokeWeight,
 } from '@mirrot/core';
-import * as Comlink from 'comlink';
+import type { Remote } from 'comlink';
+import { starter } from './start';
 
 /** A path to be measured, in pixels of the raster. */
 export interface TraceWish {
@@ -68,46 +69,33 @@ export interface TraceWork {
   ): Promise<Settled[] | null>;
 }
 
-/** A worker, started when first needed, and the picture it has in sight. */
-interface Hand {
-  running: Worker | null;
-  work: Comlink.Remote<TraceWork> | null;
-  shown: Raster | null;
+/** A worker that measures by one picture. */
+export interface TraceWorker {
+  /** Asks it, once it has the picture's pixels: they are sent when they are others than before. */
+  ask<R>(key: string, raster: Raster, question: (work: Remote<TraceWork>) => Promise<R>): Promise<R | null>;
+  end(): void;
 }
-const idle = (): Hand => ({ running: null, work: null, shown: null });
+
+function traceWorker(): TraceWorker {
+  const worker = starter<TraceWork>(
+    () => new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' }),
+  );
+  let seen: { readonly raster: Raster; readonly generation: number } | null = null;
+  return {
+    ask: (key, raster, question) =>
+      worker.ask(async (work) => {
+        if (seen?.raster !== raster || seen.generation !== worker.generation) {
+          seen = { raster, generation: worker.generation };
+          await work.see(key, raster);
+        }
+        return question(work);
+      }),
+    end: worker.end,
+  };
+}
+
 /** One measures; the other follows the pointer, or counts anchors, and never waits for the first. */
-const measuring = idle();
-const reaching = idle();
-
-/** A hand with a picture's pixels in sight; they are sent once. */
-async function withSight(hand: Hand, key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> {
-  hand.running ??= new Worker(new URL('./trace.worker.ts', import.meta.url), { type: 'module' });
-  const work = (hand.work ??= Comlink.wrap<TraceWork>(hand.running));
-  if (hand.shown !== raster) {
-    hand.shown = raster;
-    await work.see(key, raster);
-  }
-  return work;
-}
-/** The worker that measures. */
-export const tracing = (key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> =>
-  withSight(measuring, key, raster);
-/** The worker that offers the next segment. */
-export const reachingTo = (key: string, raster: Raster): Promise<Comlink.Remote<TraceWork>> =>
-  withSight(reaching, key, raster);
-
-let tellEnded = (): void => {};
-let ended = new Promise<null>((done) => (tellEnded = () => done(null)));
-
-/** Ends whatever is measured: who waits for it hears null, by `orEnded`. */
-export function endTraceWork(): void {
-  measuring.running?.terminate();
-  Object.assign(measuring, idle());
-  tellEnded();
-  ended = new Promise<null>((done) => (tellEnded = () => done(null)));
-}
-
-/** An answer of the worker, or null when the worker is ended first: an ended worker answers nothing. */
-export const orEnded = <T>(answer: Promise<T>): Promise<T | null> => Promise.race([answer, ended]);
+export const measureWorker = traceWorker();
+export const reachWorker = traceWorker();
 
 export { proxy } from 'comlink';

@@ -18,7 +18,8 @@ import { wishFor } from '$lib/desk/seeing.svelte';
 import { TASK_WORDS } from '$lib/desk/task';
 import { toSheet } from '$lib/desk/view';
 import type { Workplace } from '$lib/desk/workplace.svelte';
-import { pictureWork } from '$lib/workers/picture';
+import { withProgress } from '$lib/desk/progress';
+import { pictureWorker } from '$lib/workers/picture';
 
 /** The share of a picture's edges that must have their like for its own axis to be offered. */
 const SURE = 0.55;
@@ -28,20 +29,15 @@ async function offerOwnAxis(w: Workplace): Promise<void> {
   const { desk } = w;
   const picture = desk.traced;
   if (!picture) return;
-  let wanted = true;
-  // Said only where it takes long enough to be noticed.
-  const slow = setTimeout(() => {
-    w.progress = { text: 'Looking for the picture’s own axis', share: null, stop: () => (wanted = false) };
-  }, 300);
-  const found = await pictureWork()
-    .symmetry({ ...wishFor(picture, 'work'), for: `${picture.id} symmetry` })
-    .catch(() => null)
-    .finally(() => {
-      clearTimeout(slow);
-      w.progress = null;
-    });
+  const wish = { ...wishFor(picture, 'work'), for: `${picture.id} symmetry` };
+  const found = await withProgress(
+    w,
+    'Looking for the picture’s own axis',
+    () => {},
+    () => pictureWorker.ask((work) => work.symmetry(wish)),
+  );
   const { task } = desk;
-  if (!wanted || !found || task?.kind !== 'mirror-axis' || desk.traced !== picture) return;
+  if (!found || task?.kind !== 'mirror-axis' || desk.traced !== picture) return;
   if (found.share < SURE)
     return desk.say(
       `The picture has no clear axis of its own: ${Math.round(found.share * 100)} % of its edges have their like at best.`,

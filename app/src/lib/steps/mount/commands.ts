@@ -24,7 +24,8 @@ import { wishFor } from '$lib/desk/seeing.svelte';
 import { TASK_WORDS, type Task } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import { askForPictures } from '$lib/ui/ask';
-import { pictureWork } from '$lib/workers/picture';
+import { withProgress } from '$lib/desk/progress';
+import { pictureWorker } from '$lib/workers/picture';
 
 const hasPicture = (w: Workplace): boolean => w.desk.traced !== null;
 
@@ -44,7 +45,13 @@ const WORTH = 0.05;
 async function offerLevel(w: Workplace): Promise<void> {
   const { desk } = w;
   const picture = desk.traced!;
-  const found = await pictureWork().level({ ...wishFor(picture, 'work'), for: `${picture.id} level` });
+  const wish = { ...wishFor(picture, 'work'), for: `${picture.id} level` };
+  const found = await withProgress(
+    w,
+    'Looking for level edges',
+    () => {},
+    () => pictureWorker.ask((work) => work.level(wish)),
+  );
   if (!found || desk.task?.kind !== 'level' || desk.traced !== picture) return;
   const degrees = turnOnSheet(picture, found.degrees);
   if (found.certainty < SURE || Math.abs(degrees) < WORTH) return;

@@ -53,8 +53,9 @@ import { canMakeSymmetric, offerSymmetric } from '$lib/edits/symmetry';
 import { offerThinOut } from '$lib/edits/thinning';
 import { weigh } from '$lib/edits/weighing';
 import { offerSettle, worstSpots, type WorstSpot } from '$lib/edits/settling';
-import { endPathWork, pathWork, proxy } from '$lib/workers/paths';
-import { endTraceWork, tracing } from '$lib/workers/trace';
+import { withProgress } from '$lib/desk/progress';
+import { pathWorker, proxy } from '$lib/workers/paths';
+import { measureWorker } from '$lib/workers/trace';
 import LocateFixed from '@lucide/svelte/icons/locate-fixed';
 import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
@@ -102,55 +103,27 @@ function holeToFree(desk: Desk): string | null {
   return shape.paths.slice(1).find((p) => p.id === chosen)?.id ?? shape.paths.at(-1)!.id;
 }
 
-/** Does what may take long away from the page: said after 300 ms, with its share done, and stopped when wished. */
-async function said(
-  w: Workplace,
-  text: string,
-  end: () => void,
-  work: (told: (share: number) => void) => Promise<void>,
-): Promise<void> {
-  let share: number | null = null;
-  let stop = (): void => {};
-  const stopped = new Promise<void>((done) => {
-    stop = () => {
-      end();
-      done();
-    };
-  });
-  const tell = (): void => void (w.progress = { text, share, stop });
-  const slow = setTimeout(tell, 300);
-  const told = (s: number): void => {
-    share = s;
-    if (w.progress) tell();
-  };
-  await Promise.race([work(told), stopped]).finally(() => {
-    clearTimeout(slow);
-    w.progress = null;
-  });
-}
-
 /** Thins out what is chosen. */
-export const thinChosen = (w: Workplace): Promise<void> =>
-  said(w, 'Thinning out', endPathWork, (told) =>
-    offerThinOut(w.desk, (wishes) => pathWork().thin(wishes, proxy(told))),
-  );
+export const thinChosen = async (w: Workplace): Promise<void> =>
+  void (await withProgress(w, 'Thinning out', pathWorker.end, (tell) =>
+    offerThinOut(w.desk, (wishes) => pathWorker.ask((work) => work.thin(wishes, proxy(tell)))),
+  ));
 
-/** Settles what is chosen, away from the page: said when it takes long, and stopped when wished. */
-export const settleChosen = (w: Workplace): Promise<void> =>
-  said(w, 'Settling', endTraceWork, (told) =>
-    offerSettle(w.desk, async (by, wishes) => {
-      const work = await tracing(by.raster.key, by.raster.pixels);
-      return work.settle(by.raster.key, wishes, proxy(told));
-    }),
-  );
+/** Settles what is chosen, away from the page. */
+export const settleChosen = async (w: Workplace): Promise<void> =>
+  void (await withProgress(w, 'Settling', measureWorker.end, (tell) =>
+    offerSettle(w.desk, ({ raster: { key, pixels } }, wishes) =>
+      measureWorker.ask(key, pixels, (work) => work.settle(key, wishes, proxy(tell))),
+    ),
+  ));
 
 /** Measures the picture's stroke under what is in hand. */
-const weighChosen = (w: Workplace): Promise<void> =>
-  said(w, 'Measuring', endTraceWork, () =>
-    weigh(w.desk, async (by, paths) =>
-      (await tracing(by.raster.key, by.raster.pixels)).weigh(by.raster.key, paths),
+const weighChosen = async (w: Workplace): Promise<void> =>
+  void (await withProgress(w, 'Measuring', measureWorker.end, () =>
+    weigh(w.desk, ({ raster: { key, pixels } }, paths) =>
+      measureWorker.ask(key, pixels, (work) => work.weigh(key, paths)),
     ),
-  );
+  ));
 
 /** Spots nearer to each other than this count as one on the walk, picture pixels. */
 const ONE_SPOT = 8;
