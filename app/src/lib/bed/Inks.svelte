@@ -45,7 +45,9 @@
         {/if}
         {@const lines = lineRuns(wholePaths(shape))}
         {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
-        {#each lines as d, i (i)}<path {d} stroke={ink} class:active={active.has(shape.id)} />{/each}
+        {#each lines as d, i (i)}
+          <path {d} stroke={ink} class:active={active.has(shape.id)} data-shape={i === 0 ? shape.id : null} />
+        {/each}
       {/if}
     {/each}
   </g>

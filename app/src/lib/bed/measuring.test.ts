@@ -12,9 +12,10 @@ const picture: Raster = (() => {
 })();
 const tiles = fieldTiles(picture, 'edge', 1.2);
 vi.mock('$lib/workers/trace', () => ({
-  reachingTo: async () => ({
-    across: async (_key: string, from: Point, to: Point) => crossedEdges(tiles, from, to),
-  }),
+  reachWorker: {
+    ask: (_key: string, _raster: unknown, question: (work: object) => Promise<unknown>) =>
+      question({ across: async (_key: string, from: Point, to: Point) => crossedEdges(tiles, from, to) }),
+  },
 }));
 
 let b: Bench;

@@ -39,22 +39,24 @@ let asked = 0;
 /** How many answers are put off. */
 let put = 0;
 vi.mock('$lib/workers/trace', () => ({
-  orEnded: async (answer: Promise<unknown>) => answer,
-  reachingTo: async () => ({
-    reach: async (_key: string, wish: ReachWish) => {
-      asked++;
-      await gate;
-      const found = reach(
-        { fine: tiles, coarse: tiles, ratio: 1 },
-        wish.start,
-        wish.pointer,
-        wish.options,
-        memory,
-      );
-      if (put > 0) return put-- > 0 ? 'later' : found;
-      return found ?? (memory.open ? 'later' : null);
-    },
-  }),
+  reachWorker: {
+    ask: (_key: string, _raster: unknown, question: (work: object) => Promise<unknown>) =>
+      question({
+        reach: async (_key: string, wish: ReachWish) => {
+          asked++;
+          await gate;
+          const found = reach(
+            { fine: tiles, coarse: tiles, ratio: 1 },
+            wish.start,
+            wish.pointer,
+            wish.options,
+            memory,
+          );
+          if (put > 0) return put-- > 0 ? 'later' : found;
+          return found ?? (memory.open ? 'later' : null);
+        },
+      }),
+  },
 }));
 
 let b: Bench;

@@ -28,10 +28,11 @@ vi.mock('$lib/workers/trace', () => {
     economy: async (_key: string, wishes: readonly TraceWish[], tolerance: number) =>
       wishes.map((w) => measureEconomy(w.path, measureDrift(w.path, tiles, w), tolerance)),
   };
+  const ask = (_key: string, _raster: unknown, question: (work: object) => Promise<unknown>) =>
+    question(work);
   return {
-    orEnded: async (answer: Promise<unknown>) => answer,
-    tracing: async () => work,
-    reachingTo: async () => work,
+    measureWorker: { ask },
+    reachWorker: { ask },
   };
 });
 const here: Settler = async (_by, wishes) => wishes.map((w) => settle(w.path, tiles, w.options));

@@ -25,12 +25,16 @@ const tiles = fieldTiles(picture, 'edge', EDGE_BLUR);
 // In the page a worker does this; here the same is done at once.
 let endings = 0;
 vi.mock('$lib/workers/trace', () => ({
-  // Now and then the worker is ended before it answers.
-  orEnded: async (answer: Promise<unknown>) => (endings-- > 0 ? null : answer),
-  tracing: async () => ({
-    drift: async (_key: string, wishes: readonly TraceWish[]) =>
-      wishes.map((w) => ({ follow: 'edge', drift: measureDrift(w.path, tiles, w) })),
-  }),
+  measureWorker: {
+    // Now and then the worker is ended before it answers.
+    ask: async (_key: string, _raster: Raster, question: (work: object) => Promise<unknown>) =>
+      endings-- > 0
+        ? null
+        : question({
+            drift: async (_key: string, wishes: readonly TraceWish[]) =>
+              wishes.map((w) => ({ follow: 'edge', drift: measureDrift(w.path, tiles, w) })),
+          }),
+  },
 }));
 const here: Settler = async (_by, wishes) => wishes.map((w) => settle(w.path, tiles, w.options));
 
