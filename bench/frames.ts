@@ -91,7 +91,7 @@ try {
   const from = Date.now();
   await page.goto(`${server.address}/projects/${id}`);
   await page
-    .locator('[data-part]')
+    .locator('.fills [data-part]')
     .nth(COUNT - 1)
     .waitFor({ state: 'attached' });
   await page.evaluate(() => new Promise((done) => requestAnimationFrame(() => requestAnimationFrame(done))));
@@ -162,7 +162,7 @@ try {
   const other = await put('Long', [lone]);
   const fine = await newPage();
   await fine.goto(`${server.address}/projects/${other}`);
-  await fine.locator('[data-part]').first().waitFor({ state: 'attached' });
+  await fine.locator('.fills [data-part]').first().waitFor({ state: 'attached' });
   await fine.keyboard.press('3');
   await fine.waitForTimeout(800);
   const longRows: [string, Frames][] = [];
@@ -187,7 +187,7 @@ try {
     page.evaluate(
       ([kind, frames]) =>
         new Promise<void>((done) => {
-          const drawing = document.querySelector('[data-part]')!.closest('svg')!.querySelector('g')!;
+          const drawing = document.querySelector('.fills [data-part]')!.closest('svg')!.querySelector('g')!;
           const before = drawing.getAttribute('transform')!;
           const markup = drawing.innerHTML;
           let i = 0;

@@ -62,6 +62,7 @@ export {
   shapeIndex,
   shapesIn,
   shapesOf,
+  shownShapesIn,
   tracedPicture,
   type TreeNode,
   wholePaths,

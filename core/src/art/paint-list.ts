@@ -6,7 +6,7 @@ import { paletteOf, seenPaint, type Blend, type Palette, type SeenPaint, type St
 import { shownCorners } from './placed-picture';
 import { same } from './same';
 import type { Art, PlacedPicture, Shape } from './schema';
-import { byType, childrenOf, findNode, wholePaths, type ParentNode, type TreeNode } from './tree';
+import { byType, childrenOf, wholePaths, type ParentNode, type TreeNode } from './tree';
 
 // The drawing as it is painted: the one description that the bed, the thumbnails and every file read. Parts follow one
 // another bottom first; each is whole (its parts about an axis too) and in figures (its chips looked up).
@@ -126,13 +126,17 @@ interface Choice {
 
 function paintedPart(node: TreeNode, clip: Clip | null, tables: Tables, choice: Choice): PaintedPart | null {
   if (!node.shown && !choice.all) return null;
+  // Most nodes are shapes as they were.
+  if (node.type === 'shape') {
+    const known = parts.get(node);
+    if (known?.tables.palette === tables.palette && known.part.clip === clip && choice.wanted(node))
+      return known.part;
+  }
   return byType<PaintedPart | null>(node, {
     layer: (layer) => paintedGroup(layer, clip, tables, choice),
     group: (group) => paintedGroup(group, clip, tables, choice),
     shape: (shape) => {
       if (!choice.wanted(shape) || (!choice.all && !shape.fill && !shape.stroke)) return null;
-      const known = parts.get(shape);
-      if (known?.tables.palette === tables.palette && known.part.clip === clip) return known.part;
       const part = paintedShape(shape, clip, tables);
       return choice.all ? part : kept(shape, tables, part);
     },
@@ -166,8 +170,9 @@ function paintedGroup(
 }
 
 const WHOLE: Choice = { wanted: () => true, all: false };
+const EVERYTHING: Choice = { wanted: () => true, all: true };
 
-const tablesOf = (art: Art): Tables => ({ palette: paletteOf(art.chips), pictures: art.pictures });
+const tablesOf = ({ chips, pictures }: Art): Tables => ({ palette: paletteOf(chips), pictures });
 
 /**
  * What is painted of a drawing, layers first, bottom first: all that is shown and has a fill, a stroke or pixels.
@@ -180,11 +185,9 @@ export function paintList(art: Art, only?: ReadonlySet<string>): readonly Painte
   return art.layers.flatMap((layer) => (paintedPart(layer, null, tables, choice) ?? []) as PaintedGroup);
 }
 
-/** One node as it is painted by itself, also one that is hidden or paints nothing; null where there is none. */
-export function paintedNode(art: Art, id: string): PaintedPart | null {
-  const node = findNode(art, id)?.node;
-  return node ? paintedPart(node, null, tablesOf(art), { wanted: () => true, all: true }) : null;
-}
+/** A node of a drawing as it is painted by itself, hidden or not; null for a picture that is not in the document. */
+export const paintedNode = (art: Art, node: TreeNode): PaintedPart | null =>
+  paintedPart(node, null, tablesOf(art), EVERYTHING);
 
 /** A part that is no group, with all that the groups it stands in do to it. */
 export interface PaintedLeaf {

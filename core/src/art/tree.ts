@@ -28,6 +28,12 @@ export const childrenOf = (node: TreeNode): readonly ArtNode[] => (isParent(node
 export const shapesIn = (node: TreeNode): readonly Shape[] =>
   node.type === 'shape' ? [node] : childrenOf(node).flatMap(shapesIn);
 
+/** The shapes of a layer or group that are in sight when it is, bottom first. */
+export const shownShapesIn = (node: ParentNode): readonly Shape[] =>
+  node.children.flatMap((child) =>
+    !child.shown ? [] : child.type === 'shape' ? child : isParent(child) ? shownShapesIn(child) : [],
+  );
+
 /** A shape with what it inherits from the groups and the layer it stands in. */
 export interface PlacedShape {
   readonly shape: Shape;

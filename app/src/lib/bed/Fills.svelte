@@ -1,7 +1,6 @@
 <script lang="ts">
-  import { paintedLeaves, paintList } from '@mirrot/core';
+  import { paintList } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { asPainted } from '$lib/desk/seeing.svelte';
   import type { View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
   import Painted from './Painted.svelte';
@@ -13,10 +12,6 @@
   const { sheet } = $derived(desk.art);
   // What is blended is blended with the ground too, where no picture lies between.
   const ground = $derived(seen.picture === 0 ? sheet.ground : null);
-  $effect(() => {
-    for (const { part } of paintedLeaves(parts))
-      if (part.type === 'picture') void desk.seeing.want(asPainted(part.picture), true);
-  });
 </script>
 
 <Layer {desk} {view} {margin}>

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drawnData, haloOf, lineRuns, shapesOf, wholePaths } from '@mirrot/core';
+  import { drawnData, haloOf, lineRuns, shownShapesIn, wholePaths } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
@@ -24,8 +24,8 @@
     style:--strong="{width / view.scale}px"
     style:--wide="{(width + 1.4) / view.scale}px"
   >
-    {#each inked ? shapesOf(desk.art) : [] as { shape, layer, shown } (shape.id)}
-      {#if shown}
+    {#each inked ? desk.art.layers : [] as layer (layer.id)}
+      {#each layer.shown ? shownShapesIn(layer) : [] as shape (shape.id)}
         {@const ink = desk.inks.of(shape, layer.ink)}
         {@const { stroke } = shape}
         {#if desk.trueStroke && stroke && desk.step === 'refine'}
@@ -48,7 +48,7 @@
         {#each lines as d, i (i)}
           <path {d} stroke={ink} class:active={active.has(shape.id)} data-shape={i === 0 ? shape.id : null} />
         {/each}
-      {/if}
+      {/each}
     {/each}
   </g>
 </Layer>

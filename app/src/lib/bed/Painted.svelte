@@ -1,17 +1,9 @@
 <script lang="ts">
-  import {
-    blurRoom,
-    coveringAttributes,
-    drawnData,
-    gradientElement,
-    seenSize,
-    shapeAttributes,
-    type PaintedPart,
-    type Reference,
-  } from '@mirrot/core';
-  import { asPainted, type Seeing } from '$lib/desk/seeing.svelte';
-  import { matrixText } from '$lib/desk/view';
+  import { coveringAttributes, shapeAttributes, type PaintedPart, type Reference } from '@mirrot/core';
+  import type { Seeing } from '$lib/desk/seeing.svelte';
+  import Definitions from './Definitions.svelte';
   import Self from './Painted.svelte';
+  import PaintedPicture from './PaintedPicture.svelte';
 
   // Parts of the paint list as SVG: what a file has, on the bed and in thumbnails.
   interface Props {
@@ -24,59 +16,51 @@
 
   const reference: Reference = (what, part) =>
     `${place}-${what}-${what === 'clip' ? `${part.clip!.id}-${part.id}` : part.id}`;
+
+  /** Whether a part is no more than a path of one colour, as nearly all are: a fill, perhaps a pen's stroke. */
+  const isPlain = (part: PaintedPart): boolean =>
+    part.type === 'shape' &&
+    part.blur === 0 &&
+    part.clip === null &&
+    part.blend === 'normal' &&
+    part.fill?.kind !== 'linear' &&
+    part.fill?.kind !== 'radial' &&
+    (part.stroke === null ||
+      (part.stroke.paint.kind === 'flat' &&
+        part.stroke.dash.length === 0 &&
+        part.stroke.ends === 'round' &&
+        part.stroke.joins === 'round'));
 </script>
 
-{#snippet gradient(part: PaintedPart, what: 'fill' | 'stroke')}
-  {@const paint = part.type !== 'shape' ? null : what === 'fill' ? part.fill : part.stroke?.paint}
-  {@const element = gradientElement(paint)}
-  {#if element}
-    <svelte:element
-      this={element.name}
-      xmlns="http://www.w3.org/2000/svg"
-      id={reference(what, part)}
-      {...element.attributes}
-    >
-      {#each element.stops as stop, i (i)}<stop {...stop} />{/each}
-    </svelte:element>
-  {/if}
-{/snippet}
-
 {#each parts as part (part.id)}
-  {@render gradient(part, 'fill')}
-  {@render gradient(part, 'stroke')}
-  {#if part.blur > 0}
-    <filter id={reference('blur', part)} {...blurRoom(part)}>
-      <feGaussianBlur stdDeviation={part.blur} />
-    </filter>
-  {/if}
-  {#if part.clip}
-    <clipPath id={reference('clip', part)}>
-      <path d={drawnData(part.clip.paths)} clip-rule="evenodd" />
-    </clipPath>
-  {/if}
-  {#if part.type === 'shape'}
-    <path data-part={part.id} {...shapeAttributes(part, reference)} />
-  {:else if part.type === 'group'}
-    <g {...coveringAttributes(part, reference)}><Self parts={part.parts} {place} {seeing} /></g>
+  {#if part.type === 'shape' && isPlain(part)}
+    {@const drawn = shapeAttributes(part, reference) as Record<string, string | null>}
+    <path
+      class="plain"
+      data-part={part.id}
+      d={drawn.d}
+      fill={drawn.fill}
+      stroke={drawn.stroke}
+      stroke-width={drawn['stroke-width']}
+      opacity={drawn.opacity}
+    />
   {:else}
-    {@const picture = asPainted(part.picture)}
-    {@const { crop } = picture}
-    {@const hrefs = seeing.hrefs(picture)}
-    {#if crop}
-      <clipPath id="{place}-crop-{part.id}">
-        <rect x={crop.x0} y={crop.y0} width={crop.x1 - crop.x0} height={crop.y1 - crop.y0} />
-      </clipPath>
+    <Definitions {part} {reference} />
+    {#if part.type === 'shape'}
+      <path data-part={part.id} {...shapeAttributes(part, reference)} />
+    {:else if part.type === 'group'}
+      <g {...coveringAttributes(part, reference)}><Self parts={part.parts} {place} {seeing} /></g>
+    {:else}
+      <g {...coveringAttributes(part, reference)}><PaintedPicture {part} {place} {seeing} /></g>
     {/if}
-    <g {...coveringAttributes(part, reference)}>
-      {#if hrefs}
-        <image
-          href={hrefs.full}
-          {...seenSize(picture)}
-          transform={matrixText(picture.placement)}
-          clip-path={crop ? `url(#${place}-crop-${part.id})` : null}
-          preserveAspectRatio="none"
-        />
-      {/if}
-    </g>
   {/if}
 {/each}
+
+<style>
+  /* Set once for all of them: every attribute costs on thousands of paths. */
+  .plain {
+    fill-rule: evenodd;
+    stroke-linecap: round;
+    stroke-linejoin: round;
+  }
+</style>

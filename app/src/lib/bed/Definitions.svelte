@@ -1,0 +1,39 @@
+<script lang="ts">
+  import { blurRoom, drawnData, gradientElement, type PaintedPart, type Reference } from '@mirrot/core';
+
+  // What a part refers to: its gradients, its blur, its clip.
+  let { part, reference }: { part: PaintedPart; reference: Reference } = $props();
+
+  const paints = $derived(
+    part.type === 'shape'
+      ? ([
+          ['fill', part.fill],
+          ['stroke', part.stroke?.paint],
+        ] as const)
+      : [],
+  );
+</script>
+
+{#each paints as [what, paint] (what)}
+  {@const element = gradientElement(paint)}
+  {#if element}
+    <svelte:element
+      this={element.name}
+      xmlns="http://www.w3.org/2000/svg"
+      id={reference(what, part)}
+      {...element.attributes}
+    >
+      {#each element.stops as stop, i (i)}<stop {...stop} />{/each}
+    </svelte:element>
+  {/if}
+{/each}
+{#if part.blur > 0}
+  <filter id={reference('blur', part)} {...blurRoom(part)}>
+    <feGaussianBlur stdDeviation={part.blur} />
+  </filter>
+{/if}
+{#if part.clip}
+  <clipPath id={reference('clip', part)}>
+    <path d={drawnData(part.clip.paths)} clip-rule="evenodd" />
+  </clipPath>
+{/if}
