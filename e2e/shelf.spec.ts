@@ -103,8 +103,27 @@ test('projects are renamed, deleted and brought back', async ({ page }) => {
   await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל' }).click();
   await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toHaveCount(0);
   expect((await page.request.get(`${URL()}/api/projects/${id}`)).status()).toBe(404);
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: 'Bring it back', exact: true }).first().click();
   await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toBeVisible();
+
+  // The bin has it for 30 days, also when the notice is gone and the page anew.
+  await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל' }).click();
+  await page.reload();
+  const bin = page.getByRole('button', { name: /^Bin \d/ });
+  await bin.click();
+  await expect(page.getByRole('listitem').filter({ hasText: '🌱 a/b שתיל' })).toContainText('0 shapes · deleted just now, gone in 29 days'); // prettier-ignore
+  await page.getByRole('button', { name: 'Bring 🌱 a/b שתיל back' }).click();
+  await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toBeVisible();
+  await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל', exact: true }).click();
+  if ((await bin.getAttribute('aria-expanded')) === 'false') await bin.click();
+  await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל for good' }).click();
+  const dialog = page.getByRole('dialog', { name: 'Delete for good' });
+  await dialog.getByRole('button', { name: 'Keep it in the bin' }).click();
+  await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל for good' }).click();
+  await dialog.getByRole('button', { name: 'Delete for good' }).click();
+  await expect(page.getByText('🌱 a/b שתיל was deleted for good.')).toBeVisible();
+  const left = (await (await page.request.get(`${URL()}/api/bin`)).json()) as { id: string }[];
+  expect(left.map((p) => p.id)).not.toContain(id);
 });
 
 test('a project that is not there says so', async ({ page }) => {

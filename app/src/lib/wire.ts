@@ -115,6 +115,13 @@ export interface ProjectAnswer {
   readonly anchors: number;
 }
 
+/** A deleted project that can still be brought back. */
+export interface BinAnswer extends ProjectAnswer {
+  readonly deletedAt: string;
+  /** When it is cleared away for good. */
+  readonly goneAt: string;
+}
+
 export interface PictureAnswer {
   readonly id: string;
   readonly name: string;

@@ -1,8 +1,9 @@
 <script lang="ts">
   import { cubicPoint, cubicTangent, unit, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { toBed } from '$lib/desk/view';
+  import { toBed, toSheet } from '$lib/desk/view';
   import Beside from './Beside.svelte';
+  import { tickedAt } from './reaching';
   import type { Foresight } from './shown';
 
   // What Reach offers besides the segment itself: how far one segment can hold the edge, its drift, the turns ahead.
@@ -19,9 +20,14 @@
   const reached = $derived(
     (foresight.kind === 'add' || foresight.kind === 'close') && foresight.reached ? foresight.reached : null,
   );
+  /** Where no segment is offered any more, the tick still says how far one holds. */
+  const ticked = $derived.by(() => {
+    if (reached || foresight.kind !== 'add' || !desk.pointerAt) return reached;
+    return tickedAt(desk, { sheet: toSheet(desk.view, desk.pointerAt) }, desk.livePath);
+  });
   /** A bar across the edge with the contour left clear. */
   const tick = $derived.by((): string | null => {
-    const farthest = reached?.farthest;
+    const farthest = ticked?.farthest;
     const along = farthest && unit(cubicTangent(farthest, 1));
     if (!farthest || !along) return null;
     const p = bed(farthest[3]);

@@ -16,6 +16,7 @@ import {
 import type { ReachWish } from '$lib/workers/trace';
 import type { BedPointer } from './behaviour';
 import { askReach } from './block-in-target';
+import { tickedAt } from './reaching';
 import { foresee } from './shown';
 import { benchWith, withPicture, type Bench } from './testing';
 
@@ -209,6 +210,28 @@ describe('Reach', () => {
     await hover({ x: 152, y: 70 });
     expect(b.desk.reaching.offer!.open).toBe(false);
     expect(b.desk.reaching.offer!.farthest).not.toEqual(before);
+  });
+
+  it('offers no segment that one cannot hold by far; its tick still says how far one does', async () => {
+    b.desk.habits.set({ reachWithin: 0.03 });
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    const far = { x: 39, y: 96 };
+    await hover(far);
+    expect(b.desk.reaching.offer).toMatchObject({ holds: false, wild: true });
+    expect(foresee(b.desk, pointer(far))).toMatchObject({ kind: 'add', reached: null });
+    expect(tickedAt(b.desk, pointer(far), path())!.farthest).not.toBeNull();
+    b.click(far);
+    expect([path().anchors[0]!.out, path().anchors[1]!.in]).toEqual([null, null]);
+  });
+
+  it('keeps still while a border is offered: that is the next segment', async () => {
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    b.desk.offer = { from: 'border', text: 'Close along the neighbour’s border', take: () => {} };
+    expect(askReach(b.desk, pointer({ x: 103, y: 162 }))).toBeNull();
+    b.desk.offer = null;
+    expect(askReach(b.desk, pointer({ x: 103, y: 162 }))).not.toBeNull();
   });
 
   it('comes to a finger that did not point before', async () => {

@@ -34,6 +34,8 @@ export const reaches = (desk: Desk): boolean =>
   !desk.flowingClicks &&
   !(desk.form && !desk.live) &&
   desk.task === null &&
+  // The border that is offered is the next segment.
+  desk.offer?.from !== 'border' &&
   !['a', 'c', 'd', 'q', 'shift+q', 'space'].some((k) => desk.held.has(k));
 
 /** Whether something was offered, or asked for, at about this place. */
@@ -47,6 +49,12 @@ export function reachedAt(
   after: Path | null,
 ): ReachOffer | null {
   if (!reaches(desk) || p.shift) return null;
+  const offer = tickedAt(desk, p, after);
+  return offer && !offer.wild ? offer : null;
+}
+
+/** The same, also one whose segment is not offered any more: its tick still says how far one segment holds. */
+export function tickedAt(desk: Desk, p: Pick<BedPointer, 'sheet'>, after: Path | null): ReachOffer | null {
   const { offer } = desk.reaching;
   return offer && offer.after === after && isNear(desk, offer, p.sheet) ? offer : null;
 }

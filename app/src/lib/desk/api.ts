@@ -1,4 +1,5 @@
 import type {
+  BinAnswer,
   ArtAnswer,
   CopyAnswer,
   ErrorAnswer,
@@ -79,6 +80,10 @@ export const bringBackProject = (id: string): Promise<ProjectAnswer> =>
 export const deleteProject = async (id: string): Promise<void> =>
   void (await call(`/api/projects/${id}`, { method: 'DELETE' }));
 
+export const listBin = (): Promise<BinAnswer[]> => get('/api/bin');
+export const clearFromBin = async (id: string): Promise<void> =>
+  void (await call(`/api/bin/${id}`, { method: 'DELETE' }));
+
 export const getArt = (id: string): Promise<ArtAnswer> => get(`/api/projects/${id}/art`);
 export const sendChanges = (
   id: string,
@@ -95,6 +100,10 @@ export const sendChanges = (
   );
 
 export const getJournal = (id: string): Promise<JournalAnswer> => get(`/api/projects/${id}/journal`);
+
+/** The drawing as an SVG file's text. */
+export const fetchSvgText = async (id: string, query: Record<string, string>): Promise<string> =>
+  (await call(`/api/projects/${id}/export.svg?${new URLSearchParams(query)}`)).text();
 
 export const listCopies = (id: string): Promise<CopyAnswer[]> => get(`/api/projects/${id}/copies`);
 export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>

@@ -24,6 +24,8 @@ export interface ReachOffer extends Reached {
   readonly to: Point | null;
   /** It lies on the edge as near as was asked for. */
   readonly holds: boolean;
+  /** It lies so far off that it is no help: one segment cannot reach there. */
+  readonly wild: boolean;
 }
 
 /** Offers the next segment on the picture's edge, worked out away from the page. */
@@ -37,6 +39,9 @@ export interface Reaching {
   readonly latest: Promise<ReachOffer | null>;
 }
 
+/** A segment that leaves the edge by more than this many times what was asked for is not offered. */
+const WILD_TOLERANCES = 12;
+
 function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachAsk): ReachOffer {
   const at = (p: Point): Point => apply(map, p);
   const onto = ([a, b, c, d]: Cubic): Cubic => [at(a), at(b), at(c), at(d)];
@@ -47,6 +52,7 @@ function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachA
     mean: found.mean * step,
     worst: found.worst * step,
     holds: found.worst <= wish.options.tolerance,
+    wild: found.cubic !== null && found.worst > WILD_TOLERANCES * wish.options.tolerance,
     farthest: found.farthest && onto(found.farthest),
     hints: found.hints.map(at),
     after,

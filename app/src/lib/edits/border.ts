@@ -48,6 +48,7 @@ function offerWay(desk: Desk, borders: Borders, way: number): void {
   const other = borders.ways.length > 1;
   const count = borders.ways[way]!.anchors.length - 2;
   desk.offer = {
+    from: 'border',
     text: `Close along the neighbour’s border${count > 0 ? `, over ${count} of its anchors` : ''}`,
     ghost: [{ ...closeAlong(path, borders.ways[way]!), id: 'ghost' }],
     turn: other ? () => offerWay(desk, borders, 1 - way) : undefined,

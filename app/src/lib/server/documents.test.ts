@@ -5,7 +5,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { addPicture, changeArt, placedPicture, removePicture, type Patch, type Recipe } from '@mirrot/core';
 import sharp from 'sharp';
 import { shapeWith, square } from '$lib/bed/testing';
-import { clearBin, DAYS_KEPT } from './bin';
+import { binThumb, clearBin, clearFromBin, DAYS_KEPT, listBin } from './bin';
 import { handleOf, openDatabase, type Database } from './database';
 import {
   changeDocument,
@@ -17,7 +17,7 @@ import {
 } from './documents';
 import { decodeEntry, encodeEntry } from './entry';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
-import { deleteProject, getProject, listProjects, makeProject } from './projects';
+import { changeProject, deleteProject, getProject, listProjects, makeProject } from './projects';
 import { seenRendition } from './seen';
 import { projectThumb } from './thumbs';
 
@@ -126,6 +126,31 @@ describe('the journal', () => {
     expect(encodeEntry(entry).length * 5).toBeLessThan(JSON.stringify(entry).length);
     await change(crowd(1));
     expect((await getJournal(db, id)).changes).toHaveLength(1);
+  });
+});
+
+describe('the bin', () => {
+  it('lists what was deleted with what is in it, brings it back whole, and clears it before its time when asked', async () => {
+    await change(
+      (draft) => void draft.layers[0]!.children.push(shapeWith('s', [square('p', 0, 0, 9)]) as never),
+    );
+    const other = (await makeProject(db, 'Other', SHEET)).id;
+    expect(await listBin(db)).toEqual([]);
+    await deleteProject(db, other);
+    await deleteProject(db, id);
+    const [first, second] = await listBin(db);
+    expect([first!.id, second!.id].sort()).toEqual([id, other].sort());
+    const mine = [first!, second!].find((p) => p.id === id)!;
+    expect(mine.shapes).toBe(1);
+    expect(Date.parse(mine.goneAt) - Date.parse(mine.deletedAt)).toBe(DAYS_KEPT * 86_400_000);
+    expect(await binThumb(db, id)).toBeNull();
+    await changeProject(db, id, { deleted: false });
+    expect((await getArt(db, id)).art.layers[0]!.children).toHaveLength(1);
+    await clearFromBin(db, other);
+    expect(await listBin(db)).toEqual([]);
+    // What is on the shelf, and what is gone, cannot be cleared from the bin.
+    for (const not of [id, other]) await expect(clearFromBin(db, not)).rejects.toMatchObject({ status: 404 });
+    expect((await getProject(db, id)).name).not.toBe('');
   });
 });
 

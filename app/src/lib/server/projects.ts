@@ -7,7 +7,7 @@ import { noProject } from './refusal';
 
 const rounded = (v: number): number => Number(v.toFixed(6));
 
-const rows = (db: Database) =>
+export const projectRows = (db: Database) =>
   db
     .selectFrom('projects')
     .select([
@@ -24,9 +24,9 @@ const rows = (db: Database) =>
       'anchors',
     ]);
 
-type Row = Awaited<ReturnType<ReturnType<typeof rows>['execute']>>[number];
+type Row = Awaited<ReturnType<ReturnType<typeof projectRows>['execute']>>[number];
 
-const answerOf = (row: Row): ProjectAnswer => ({
+export const projectAnswer = (row: Row): ProjectAnswer => ({
   id: row.id,
   name: row.name,
   createdAt: row.created_at,
@@ -44,15 +44,15 @@ const answerOf = (row: Row): ProjectAnswer => ({
 
 /** All projects that are not deleted, the one changed last first. */
 export async function listProjects(db: Database): Promise<ProjectAnswer[]> {
-  const found = await rows(db).where('deleted_at', 'is', null).orderBy('updated_at', 'desc').execute();
-  return found.map(answerOf);
+  const found = await projectRows(db).where('deleted_at', 'is', null).orderBy('updated_at', 'desc').execute();
+  return found.map(projectAnswer);
 }
 
 /** One project. Refuses with 404 when there is none, or it is deleted. */
 export async function getProject(db: Database, id: string): Promise<ProjectAnswer> {
-  const row = await rows(db).where('id', '=', id).where('deleted_at', 'is', null).executeTakeFirst();
+  const row = await projectRows(db).where('id', '=', id).where('deleted_at', 'is', null).executeTakeFirst();
   if (!row) throw noProject();
-  return answerOf(row);
+  return projectAnswer(row);
 }
 
 /** Makes a project with an empty drawing. */

@@ -20,6 +20,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import type { ProjectAnswer, ShippedAnswer } from '$lib/wire';
   import { pictureWorker, type Practice } from '$lib/workers/picture';
+  import Bin from './Bin.svelte';
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
 
@@ -35,6 +36,7 @@
   let starting: readonly File[] | null = $state.raw(null);
   let over = $state(false);
   let notice: Message | null = $state.raw(null);
+  let deletions = $state(0);
 
   const bad = (error: unknown): void => {
     notice = {
@@ -73,10 +75,18 @@
     try {
       await deleteProject(p.id);
       projects = projects.filter((q) => q.id !== p.id);
+      deletions++;
       notice = {
         text: `${p.name} was deleted. It can be brought back for 30 days.`,
         tone: 'plain',
-        action: { label: 'Bring it back', run: () => void bringBackProject(p.id).then(list).catch(bad) },
+        action: {
+          label: 'Bring it back',
+          run: () =>
+            void bringBackProject(p.id)
+              .then(list)
+              .then(() => deletions++)
+              .catch(bad),
+        },
       };
     } catch (error) {
       bad(error);
@@ -188,6 +198,15 @@
       {/each}
     </div>
   </section>
+  <Bin
+    {deletions}
+    back={(p) => {
+      notice = { text: `${p.name} is back on the shelf.`, tone: 'good' };
+      void list().catch(bad);
+    }}
+    say={(text) => (notice = { text, tone: 'plain' })}
+    fail={bad}
+  />
 </main>
 {#if starting}
   <NewProject files={starting} close={() => (starting = null)} made={(id) => void goto(`/projects/${id}`)} />

@@ -1,5 +1,6 @@
 import Copy from '@lucide/svelte/icons/copy';
 import Download from '@lucide/svelte/icons/download';
+import { fetchSvgText } from '$lib/desk/api';
 import type { Command } from '$lib/desk/command';
 import { saveFile as download } from '$lib/ui/files';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -79,11 +80,14 @@ export const EXPORT: readonly Command[] = [
     when: settled,
     async run(w) {
       const { area, ground } = w.exporting;
+      let text: string;
       try {
-        const response = await fetch(
-          `/api/projects/${w.project.id}/export.svg?${new URLSearchParams({ area, ground })}`,
-        );
-        await navigator.clipboard.writeText(await response.text());
+        text = await fetchSvgText(w.project.id, { area, ground });
+      } catch (error) {
+        return w.desk.say(error instanceof Error ? error.message : String(error), 'bad');
+      }
+      try {
+        await navigator.clipboard.writeText(text);
         w.desk.say('The SVG text is on the clipboard.', 'good');
       } catch {
         w.desk.say('The browser did not give access to the clipboard. Write the file instead.', 'bad');

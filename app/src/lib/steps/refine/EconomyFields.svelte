@@ -24,7 +24,10 @@
 </script>
 
 {#if costs.length > 0}
-  <Fold title="Economy" figure="{sum('anchors')} anchors, fewest {sum('fewest')}">
+  <Fold
+    title="Economy"
+    figure="{sum('anchors')}; {sum('fewest')} would hold the edge within {desk.habits.driftWithin} px"
+  >
     <p class="quiet">
       {chosen.length > 0 ? 'The edge under what is chosen' : 'The edges under all of it'} can be held within
       {desk.habits.driftWithin.toFixed(1)} px by {sum('fewest')} anchors.
