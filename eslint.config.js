@@ -51,6 +51,7 @@ export default ts.config(
       '**/build/',
       '**/.svelte-kit/',
       'data/',
+      'work/',
       'demo/pictures/',
       'test-results/',
       'playwright-report/',

@@ -1,12 +1,13 @@
-// npm run demo: everything needed, then the application with Quillmere Seed Room's projects.
+// npm start: everything needed, then the application with a shelf of one's own. npm run demo: with Quillmere Seed Room's
+// projects on it.
 import { existsSync, readFileSync } from 'node:fs';
 import { join, resolve } from 'node:path';
 import { buildApp, installPackages, ROOT, startServer } from './ready.mjs';
-import { seed } from './seed.mjs';
 
-const port = Number(process.env.PORT ?? 4310);
+const demo = process.argv.includes('--demo');
+const port = Number(process.env.PORT ?? (demo ? 4310 : 4311));
 const host = process.env.HOST ?? '127.0.0.1';
-const data = resolve(ROOT, process.env.MIRROT_DATA ?? 'data');
+const data = resolve(ROOT, process.env.MIRROT_DATA ?? (demo ? 'data' : 'work'));
 
 installPackages();
 buildApp();
@@ -21,7 +22,7 @@ try {
 const keyFile = join(data, 'access-key');
 const key =
   process.env.MIRROT_KEY ?? (existsSync(keyFile) ? readFileSync(keyFile, 'utf8').trim() : undefined);
-await seed(server.here, data, key);
+if (demo) await (await import('./seed.mjs')).seed(server.here, data, key);
 console.log(`Mirrot is ready at ${server.address}\nIts data lies in ${data}. Ctrl+C stops it.`);
 if (!['127.0.0.1', 'localhost', '::1'].includes(host))
   console.log(process.env.MIRROT_KEY ? 'It wants the key in MIRROT_KEY.' : `Its access key is ${key}`);
