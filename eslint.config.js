@@ -29,6 +29,34 @@ const arrows = (files, from, ...rooms) => ({
 const inCore = (rooms) => `^(\\.\\./)+(${rooms.join('|')})/|^\\$|^node:|^svelte`;
 const inApp = (rooms) => `^\\$lib/(${rooms.join('|')})(/|$)|^(\\.\\./)+(${rooms.join('|')})/`;
 
+/** The rooms of the core, and which others each uses. */
+const GROUND = ['geometry', 'colour'];
+const CORE = {
+  geometry: [],
+  colour: [],
+  path: GROUND,
+  picture: GROUND,
+  art: [...GROUND, 'path', 'picture'],
+  trace: [...GROUND, 'path', 'picture', 'art'],
+  proof: [...GROUND, 'path', 'picture', 'art', 'trace'],
+  plot: [...GROUND, 'path', 'art'],
+  formats: [...GROUND, 'path', 'picture', 'art'],
+};
+
+/** The rooms of the application, and which others each uses. */
+const SMALL = ['ui', 'workers'];
+const APP = {
+  ui: [],
+  workers: [],
+  server: [],
+  desk: SMALL,
+  edits: [...SMALL, 'desk'],
+  bed: [...SMALL, 'desk', 'edits'],
+  steps: [...SMALL, 'desk', 'edits', 'bed'],
+  columns: [...SMALL, 'desk', 'edits', 'bed', 'steps'],
+  shelf: [...SMALL, 'desk'],
+};
+
 /** Finds the modules of core and app for the rule against circles. Components count as ends. */
 const modules = {
   name: 'mirrot',
@@ -94,73 +122,20 @@ export default ts.config(
     files: ['**/*.svelte', '**/*.svelte.ts'],
     languageOptions: { parserOptions: { parser: ts.parser, extraFileExtensions: ['.svelte'], svelteConfig } },
   },
-  arrows(
-    ['core/src/geometry/**', 'core/src/colour/**'],
-    inCore,
-    'path',
-    'picture',
-    'art',
-    'trace',
-    'proof',
-    'plot',
-    'formats',
+  ...Object.entries(CORE).map(([room, uses]) =>
+    arrows(
+      [`core/src/${room}/**`],
+      inCore,
+      ...Object.keys(CORE).filter((other) => other !== room && !uses.includes(other)),
+    ),
   ),
-  arrows(['core/src/path/**'], inCore, 'picture', 'art', 'trace', 'proof', 'plot', 'formats'),
-  arrows(['core/src/picture/**'], inCore, 'path', 'art', 'trace', 'proof', 'plot', 'formats'),
-  arrows(['core/src/art/**', 'core/src/trace/**'], inCore, 'proof', 'plot', 'formats'),
-  arrows(
-    ['app/src/lib/ui/**'],
-    inApp,
-    'desk',
-    'edits',
-    'bed',
-    'columns',
-    'steps',
-    'server',
-    'workers',
-    'shelf',
+  ...Object.entries(APP).map(([room, uses]) =>
+    arrows(
+      [`app/src/lib/${room}/**`],
+      inApp,
+      ...Object.keys(APP).filter((other) => other !== room && !uses.includes(other)),
+    ),
   ),
-  arrows(
-    ['app/src/lib/workers/**'],
-    inApp,
-    'desk',
-    'edits',
-    'bed',
-    'columns',
-    'steps',
-    'ui',
-    'server',
-    'shelf',
-  ),
-  arrows(
-    ['app/src/lib/server/**'],
-    inApp,
-    'desk',
-    'edits',
-    'bed',
-    'columns',
-    'steps',
-    'ui',
-    'shelf',
-    'workers',
-  ),
-  arrows(['app/src/lib/desk/**'], inApp, 'edits', 'bed', 'columns', 'steps', 'server', 'shelf'),
-  arrows(['app/src/lib/edits/**'], inApp, 'bed', 'columns', 'steps', 'server', 'shelf'),
-  arrows(['app/src/lib/bed/**'], inApp, 'columns', 'steps', 'server', 'shelf'),
-  arrows(['app/src/lib/steps/**'], inApp, 'columns', 'server', 'shelf'),
-  arrows(['app/src/lib/columns/**'], inApp, 'server', 'shelf'),
-  arrows(['app/src/lib/shelf/**'], inApp, 'edits', 'bed', 'columns', 'steps', 'server'),
-  arrows(
-    ['app/src/routes/api/**'],
-    inApp,
-    'desk',
-    'edits',
-    'bed',
-    'columns',
-    'steps',
-    'ui',
-    'shelf',
-    'workers',
-  ),
+  arrows(['app/src/routes/api/**'], inApp, ...Object.keys(APP).filter((room) => room !== 'server')),
   arrows(['app/src/routes/**/*.svelte'], inApp, 'edits', 'bed', 'server'),
 );
