@@ -4,10 +4,10 @@ import { flattenCubic } from '../geometry/flatten';
 import { nearestOnCubic } from '../geometry/nearest';
 import type { Point } from '../geometry/vector';
 import type { Path } from './path';
-import { pathCubics, remembered } from './path';
+import { pathCubics, memoised } from './path';
 
 /** Exact bounds of the line itself; of the lone anchor if there is no segment; `EMPTY_BOX` when empty. */
-export const pathBounds = remembered((path): Box => {
+export const pathBounds = memoised((path): Box => {
   const cubics = pathCubics(path);
   if (cubics.length === 0) return boxOfPoints(path.anchors);
   return cubics.map(cubicBounds).reduce(uniteBoxes, EMPTY_BOX);

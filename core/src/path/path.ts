@@ -57,7 +57,7 @@ export const cubicBetween = (from: Anchor, to: Anchor): Cubic =>
 export const segmentCubic = (path: Path, i: number): Cubic => cubicBetween(...segmentEnds(path, i));
 
 // Paths are immutable, so what follows from one is worked out once.
-export function remembered<T>(work: (path: Path) => T): (path: Path) => T {
+export function memoised<T>(work: (path: Path) => T): (path: Path) => T {
   const known = new WeakMap<Path, T>();
   return (path) => {
     let value = known.get(path);
@@ -67,7 +67,7 @@ export function remembered<T>(work: (path: Path) => T): (path: Path) => T {
 }
 
 /** All segments as cubics, in order. */
-export const pathCubics = remembered((path): readonly Cubic[] =>
+export const pathCubics = memoised((path): readonly Cubic[] =>
   Array.from({ length: segmentCount(path) }, (_, i) => segmentCubic(path, i)),
 );
 

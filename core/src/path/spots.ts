@@ -12,12 +12,12 @@ export interface Spot {
 const OWN = 1e-3;
 const inside = (t: number): boolean => t > OWN && t < 1 - OWN;
 
-const curved = (path: Path): number[] =>
+const curvedSegments = (path: Path): number[] =>
   Array.from({ length: segmentCount(path) }, (_, i) => i).filter((i) => !segmentIsLine(path, i));
 
 /** Places where the line is farthest left, right, up or down of what lies next to it, anchors left out. */
 export const extremeSpots = (path: Path): Spot[] =>
-  curved(path).flatMap((segment) =>
+  curvedSegments(path).flatMap((segment) =>
     cubicExtrema(segmentCubic(path, segment))
       .filter(inside)
       .map((t) => ({ segment, t })),
@@ -25,7 +25,7 @@ export const extremeSpots = (path: Path): Spot[] =>
 
 /** Places where the line goes over from bending one way to bending the other. */
 export const inflectionSpots = (path: Path): Spot[] =>
-  curved(path).flatMap((segment) =>
+  curvedSegments(path).flatMap((segment) =>
     cubicInflections(segmentCubic(path, segment))
       .filter(inside)
       .map((t) => ({ segment, t })),

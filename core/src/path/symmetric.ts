@@ -41,7 +41,10 @@ function crossings(path: Path, at: Point, along: Point, ahead = false): { segmen
 }
 
 /** The path with an anchor at a crossing, and that anchor's index. */
-function anchored(path: Path, { segment, t }: { segment: number; t: number }): { path: Path; index: number } {
+function withAnchorAt(
+  path: Path,
+  { segment, t }: { segment: number; t: number },
+): { path: Path; index: number } {
   const n = path.anchors.length;
   if (t < 1e-4) return { path, index: segment };
   if (t > 1 - 1e-4) return { path, index: (segment + 1) % n };
@@ -64,7 +67,7 @@ function mirroredFrom(given: Path, axis: MirrorAxis, lead: Lead): Path {
   const ends: number[] = [];
   for (const f of found) {
     const before = path.anchors.length;
-    const put = anchored(path, f);
+    const put = withAnchorAt(path, f);
     if (put.path.anchors.length > before) ends.forEach((e, k) => e >= put.index && (ends[k] = e + 1));
     ends.push(put.index);
     path = put.path;
@@ -120,7 +123,7 @@ function turnedFrom(given: Path, axis: TurnAxis): Path {
     .filter((c) => c.segment > 0 || c.t > 1e-4)
     .sort((a, b) => a.segment - b.segment || a.t - b.t);
   if (found.length !== 1) refuse();
-  const put = anchored(path, found[0]!);
+  const put = withAnchorAt(path, found[0]!);
   const run = put.path.anchors.slice(0, put.index + 1);
   const bare = withoutForm(put.path);
   const anchors = run.map((a, i): Anchor => {

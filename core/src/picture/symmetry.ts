@@ -118,7 +118,7 @@ const strongest = (
 const ANGLES = 180;
 
 /** Axes for which many pairs of edge points vote, by the middles between them; most votes first. */
-function voted(edges: Edges, most: number): { angle: number; offset: number }[] {
+function strongestVote(edges: Edges, most: number): { angle: number; offset: number }[] {
   const points = strongest(edges, 700);
   const reach = Math.ceil(Math.hypot(edges.width, edges.height));
   const votes = new Float32Array(ANGLES * (2 * reach + 1));
@@ -198,7 +198,7 @@ function shareOf(edges: Edges, angle: number, offset: number): number {
  */
 export function symmetryAxis(raster: Raster): Symmetry | null {
   const coarse = edgesOf(raster, 100);
-  const first = voted(coarse, 6);
+  const first = strongestVote(coarse, 6);
   if (first.length === 0) return null;
   const climb = (
     edges: Edges,

@@ -50,8 +50,13 @@ export const BINOMIAL_BLUR = Math.sqrt(2 + 1 / 3);
 export const BINOMIAL_MARGIN = 4;
 
 /** One plane through a Gaussian both ways, the margin of `r` on all sides used up. */
-export const blurred = (from: Float32Array, w: number, h: number, g: Float64Array, r: number): Float32Array =>
-  convolveColumns(convolveRows(from, w, h, g, r, false), w - 2 * r, h, g, r, false);
+export const blurPlane = (
+  from: Float32Array,
+  w: number,
+  h: number,
+  g: Float64Array,
+  r: number,
+): Float32Array => convolveColumns(convolveRows(from, w, h, g, r, false), w - 2 * r, h, g, r, false);
 
 /** One plane through a kernel along its rows, the margin of `r` on either side used up. */
 export function convolveRows(

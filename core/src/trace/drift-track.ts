@@ -50,7 +50,7 @@ export function rectifyPolarity(rows: Float32Array[], wide: number): void {
 /** Weights of a station's two neighbours to either side and of itself, by which grain matters less. */
 const CALM = [1, 4, 6, 4, 1] as const;
 
-export function smoothed(rows: Float32Array, count: number, wide: number, ring: boolean): Float32Array {
+export function smoothRows(rows: Float32Array, count: number, wide: number, ring: boolean): Float32Array {
   const out = new Float32Array(rows.length);
   for (let i = 0; i < count; i++) {
     const to = i * wide;

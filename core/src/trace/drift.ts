@@ -3,7 +3,7 @@ import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
 import { chainsOf, type Station } from './stations';
-import { profiles, smoothed, rectifyPolarity, track } from './drift-track';
+import { profiles, smoothRows, rectifyPolarity, track } from './drift-track';
 
 /** What drift follows: the border between two areas, or the middle of a drawn stroke. */
 export type Follow = 'edge' | 'middle';
@@ -76,7 +76,7 @@ export function measureDrift(
   const { chains, ring } = chainsOf(path, flip, spacing);
   const raw = chains.map((c) => profiles(c, field, half, step, stroke / 2));
   if (field.kind === 'line') rectifyPolarity(raw, wide);
-  const rows = raw.map((r, i) => smoothed(r, chains[i]!.length, wide, ring));
+  const rows = raw.map((r, i) => smoothRows(r, chains[i]!.length, wide, ring));
   const values: { station: Station; value: number; strength: number }[] = [];
   const { width, height } = field.raster;
   // A Gaussian pulls a bent edge towards the centre it bends about, by half its variance over the radius (a pixel's own
@@ -149,7 +149,7 @@ export function measureDrift(
 function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles, reach: number): number {
   // A stroke's bend falls with the square of the blur it takes to see it.
   const least = kind === 'line' ? LEAST_FORM.line * Math.min(1, (2.5 / blur) ** 2) : LEAST_FORM.edge;
-  const grain = ABOVE_NOISE * quiet(row, wide);
+  const grain = ABOVE_NOISE * quietQuarter(row, wide);
   if (reach >= 4 * blur) return Math.max(least, grain);
   const tops: number[] = [];
   for (let i = 0; i < row.length; i += wide) tops.push(Math.max(...row.subarray(i, i + wide)));
@@ -160,7 +160,7 @@ function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles
 /** Values looked at for what is quiet, about so many. */
 const LOOKED = 800;
 /** The strength below which the quiet quarter of what is seen lies. */
-function quiet(row: Float32Array, wide: number): number {
+function quietQuarter(row: Float32Array, wide: number): number {
   let step = Math.max(1, Math.ceil(row.length / LOOKED));
   // Every offset has its turn.
   while (step > 1 && (wide % step === 0 || step % wide === 0)) step++;

@@ -28,7 +28,7 @@ const MOST_POINTS = 1500;
  *
  * @param turns whether a corner lies before an entry
  */
-function filled(value: Float64Array, turns: readonly boolean[], ring: boolean): Float64Array {
+function fillBetween(value: Float64Array, turns: readonly boolean[], ring: boolean): Float64Array {
   const n = value.length;
   const known: number[] = [];
   for (let i = 0; i < n; i++) if (!Number.isNaN(value[i]!)) known.push(i);
@@ -77,7 +77,7 @@ export function trackedEdge(path: Path, drift: Drift): { points: Point[]; corner
   });
   const begins = (i: number): boolean => i === 0 || drift.segment[i] !== drift.segment[i - 1];
   const turns = Array.from(drift.segment, (s, i) => begins(i) && (path.closed || s > 0) && sharp[s]!);
-  const v = filled(drift.value, turns, path.closed);
+  const v = fillBetween(drift.value, turns, path.closed);
   // What is meant so is its own edge.
   const meant = meantSegments(path);
   if (meant.size > 0) drift.segment.forEach((s, i) => meant.has(s) && (v[i] = 0));

@@ -1,5 +1,5 @@
 import type { Raster } from '../picture/raster';
-import { gaussianForBlur, binomialRows, BINOMIAL_BLUR, BINOMIAL_MARGIN, blurred } from './blur-planes';
+import { gaussianForBlur, binomialRows, BINOMIAL_BLUR, BINOMIAL_MARGIN, blurPlane } from './blur-planes';
 import type { Field, FieldOptions } from './field';
 import { boxOf } from './field';
 import { oklabPlanes, scratchPlane, SPARE } from './oklab-planes';
@@ -20,7 +20,7 @@ export function edgeField(raster: Raster, options: FieldOptions): Field {
   const [w, h] = [width + 2 * r + 2, height + 2 * r + 2];
   const wide = width + 2;
   const soft = oklabPlanes(raster, x0 - r - 1, y0 - r - 1, w, h).map((plane) => {
-    if (!quick) return blurred(plane, w, h, g, r);
+    if (!quick) return blurPlane(plane, w, h, g, r);
     const turned = scratchPlane(SPARE, w * h);
     binomialRows(plane, w, h, turned);
     binomialRows(turned, h, wide, plane);

@@ -76,7 +76,7 @@ export function evenPoints(points: readonly Point[], spacing: number): Point[] {
 }
 
 /** A polyline with its jags taken off: each point the mean of those within `reach` places. */
-function calmed(points: readonly Point[], reach: number): Point[] {
+function withoutJags(points: readonly Point[], reach: number): Point[] {
   return points.map((_, i) => {
     const r = Math.min(reach, i, points.length - 1 - i);
     let [x, y] = [0, 0];
@@ -95,7 +95,7 @@ const PARABOLA: readonly (readonly [sum: number, weights: readonly number[]])[] 
 ];
 
 /** Grain taken out of a line that bends: each point put on the parabola nearest to those about it. */
-const evened = (points: readonly Point[]): Point[] =>
+const withoutGrain = (points: readonly Point[]): Point[] =>
   points.map((p, i) => {
     const room = Math.min(i, points.length - 1 - i);
     const [sum, weights] = PARABOLA.find(([, w]) => w.length - 1 <= room) ?? [1, [1]];
@@ -121,7 +121,7 @@ const NEARBY = 1.5;
  * @param reach how far the way may lie off the edge
  */
 export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number, spacing = 1): Point[] {
-  let points = evenPoints(calmed(way, 2), spacing);
+  let points = evenPoints(withoutJags(way, 2), spacing);
   for (const within of reach > NEARBY ? [reach, NEARBY] : [reach]) {
     const from = points;
     points = from.map((p, i) => {
@@ -129,7 +129,7 @@ export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number
       return n ? add(p, scale(n, peakAcross(field, p, n, within).off)) : p;
     });
   }
-  return evened(points);
+  return withoutGrain(points);
 }
 
 /** An edge is followed as long as it has this share of the strength it had. */
@@ -216,7 +216,7 @@ export const mingledWithin = (turn: number): number =>
  *
  * @param points a pixel or so apart
  */
-export function sharpened(points: readonly Point[], spacing = 1): EdgeTrack {
+export function sharpenCorners(points: readonly Point[], spacing = 1): EdgeTrack {
   const n = points.length;
   const look = (i: number, from: number): { turn: number; at: Point; near: number } | null => {
     const near = Math.ceil(from / spacing);

@@ -1,6 +1,6 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOf, runTangent, type Run } from '../path/fit-path';
-import { edgeWay, followEdge, LEAST_TO_FOLLOW, mingledWithin, ontoEdge, sharpened } from './edge-refine';
+import { edgeWay, followEdge, LEAST_TO_FOLLOW, mingledWithin, ontoEdge, sharpenCorners } from './edge-refine';
 import type { FieldTiles } from './field-tiles';
 
 // An edge of the picture laid out as a run of points, for segments to be fitted to.
@@ -34,7 +34,7 @@ export function edgeThrough(field: FieldTiles, p: Point, far: number): { run: Ru
   const least = LEAST_TO_FOLLOW[field.kind];
   const back = followEdge(field, at, scale(way, -1), far, least);
   const ahead = followEdge(field, at, way, far, least);
-  const { points, corners } = sharpened(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
+  const { points, corners } = sharpenCorners(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
   return { run: runOf(points, corners), index: back.length };
 }
 
@@ -79,7 +79,7 @@ export function edgeAlong(
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
   const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, LEAST_TO_FOLLOW[field.kind]);
-  const whole = sharpened(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
+  const whole = sharpenCorners(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
   const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points);
@@ -117,7 +117,7 @@ export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { ru
   const ahead = onward ? followEdge(field, there, onward, AHEAD, LEAST_TO_FOLLOW[field.kind]) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
-  const told = sharpened(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);
+  const told = sharpenCorners(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);
   const joint = nearestIndex(told.points, points[cut]!, cut - from);
   const shift = cut - joint;
   return {

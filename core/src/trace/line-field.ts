@@ -1,5 +1,5 @@
 import type { Raster } from '../picture/raster';
-import { convolveRows, gaussianForBlur, blurred, convolveColumns } from './blur-planes';
+import { convolveRows, gaussianForBlur, blurPlane, convolveColumns } from './blur-planes';
 import type { Field, FieldOptions } from './field';
 import { boxOf } from './field';
 import { oklabPlanes } from './oklab-planes';
@@ -18,7 +18,7 @@ export function lineField(raster: Raster, options: FieldOptions): Field {
   const margin = r + SECOND.r;
   const [w, h] = [width + 2 * margin, height + 2 * margin];
   const [plane] = oklabPlanes(raster, x0 - margin, y0 - margin, w, h) as [Float32Array];
-  const soft = blurred(plane, w, h, g, r);
+  const soft = blurPlane(plane, w, h, g, r);
   const [wide, high] = [w - 2 * r, h - 2 * r];
   const { bend, calm, slope, r: m } = SECOND;
   const made = (alongX: Float64Array, alongY: Float64Array, odd = false): Float32Array =>
