@@ -1,7 +1,7 @@
 import { expect, test } from './test';
 import { readFileSync } from 'node:fs';
 import { request as plain } from 'node:http';
-import { emptyArt } from '@mirrot/core';
+import { ART_VERSION, emptyArt } from '@mirrot/core';
 import { URL } from './desk';
 
 /** A request with headers a browser would not let a page set. */
@@ -131,6 +131,22 @@ test('refuses what cannot be, in sentences, and stays up', async ({ request }) =
     revision: 0,
     art: { sheet: { width: art.sheet.width } },
   });
+});
+
+test('takes no patches made for documents of another version, with a sentence', async ({ request }) => {
+  const made = await request.post(`${URL()}/api/projects`, {
+    data: { name: 'Older page', sheet: { width: 10, height: 10, unit: 'mm' } },
+  });
+  const { id } = (await made.json()) as { id: string };
+  const change = [{ op: 'add', path: '/chips/-', value: { id: 'c', name: '', hex: '#112233' } }];
+  const send = (more: object) =>
+    request.post(`${URL()}/api/projects/${id}/changes`, { data: { base: 0, changes: [change], ...more } });
+  const refused = await send({ version: ART_VERSION - 1 });
+  expect(refused.status()).toBe(426);
+  expect(await refused.json()).toMatchObject({
+    error: { code: 'outdated', message: expect.stringMatching(/This page is older/) },
+  });
+  expect((await send({ version: ART_VERSION })).status()).toBe(200);
 });
 
 test('an SVG with a script is drawn inert as a picture', async ({ page, request }) => {

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { OUTDATED_TEXT } from '$lib/wire';
   import { shapesOf } from '@mirrot/core';
   import { onMount, untrack } from 'svelte';
   import Bed from '$lib/bed/Bed.svelte';
@@ -94,6 +95,8 @@
           { label: 'Take over', run: () => void workplace.takeOver() },
         ),
       );
+    if (saving.state === 'outdated')
+      untrack(() => desk.say(OUTDATED_TEXT, 'bad', { label: 'Reload', run: () => location.reload() }));
     if (saving.state === 'signed-out')
       untrack(() =>
         desk.say('The server wants its access key. What you draw is kept here until you sign in.', 'bad', {

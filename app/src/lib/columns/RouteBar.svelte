@@ -41,6 +41,7 @@
       away: `server away, ${waiting} kept here`,
       conflict: `changed in another tab, ${waiting} kept here`,
       full: `server’s disk is full, ${waiting} kept here`,
+      outdated: `page out of date, ${waiting} kept here`,
       'signed-out': `signed out, ${waiting} kept here`,
     }[saving.state],
   );

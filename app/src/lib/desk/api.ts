@@ -1,16 +1,18 @@
-import type {
-  BinAnswer,
-  ArtAnswer,
-  CopyAnswer,
-  ErrorAnswer,
-  JournalAnswer,
-  PictureAnswer,
-  ProjectAnswer,
-  SheetRequest,
-  ShippedAnswer,
+import {
+  OUTDATED,
+  OUTDATED_TEXT,
+  type ArtAnswer,
+  type BinAnswer,
+  type CopyAnswer,
+  type ErrorAnswer,
+  type JournalAnswer,
+  type PictureAnswer,
+  type ProjectAnswer,
+  type SheetRequest,
+  type ShippedAnswer,
 } from '$lib/wire';
 import { LAST_SEEN } from '$lib/last-seen';
-import type { Art } from '@mirrot/core';
+import { ART_VERSION, type Art } from '@mirrot/core';
 import type { MadeChange } from './changes';
 
 /** An answer that was no success: its status, code and sentence. Status 0: the server could not be reached. */
@@ -84,7 +86,12 @@ export const listBin = (): Promise<BinAnswer[]> => get('/api/bin');
 export const clearFromBin = async (id: string): Promise<void> =>
   void (await call(`/api/bin/${id}`, { method: 'DELETE' }));
 
-export const getArt = (id: string): Promise<ArtAnswer> => get(`/api/projects/${id}/art`);
+/** Refuses as the server does (426) where its documents are of another version than this page knows. */
+export async function getArt(id: string): Promise<ArtAnswer> {
+  const answer = await get<ArtAnswer>(`/api/projects/${id}/art`);
+  if (answer.art.version !== ART_VERSION) throw new ServerError(OUTDATED, 'outdated', OUTDATED_TEXT);
+  return answer;
+}
 export const sendChanges = (
   id: string,
   base: number,
@@ -95,7 +102,13 @@ export const sendChanges = (
   send(
     'POST',
     `/api/projects/${id}/changes`,
-    { base, changes: changes.map((c) => c.patches), notes: changes.map((c) => c.note), batch },
+    {
+      base,
+      version: ART_VERSION,
+      changes: changes.map((c) => c.patches),
+      notes: changes.map((c) => c.note),
+      batch,
+    },
     keepalive,
   );
 

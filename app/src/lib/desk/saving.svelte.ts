@@ -1,13 +1,14 @@
 import { applyPatches, artDifference, ART_VERSION, mergeArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';
+import { OUTDATED } from '$lib/wire';
 import type { ChangeSink, MadeChange } from './changes';
 import { NOTHING_CHOSEN } from './choice';
 import type { ChangeStore, KeptChange, SetAside } from './kept-changes';
 import { splitChange } from './split';
 
 /** How a project's changes stand. `kept`: all are on the server. */
-export type SavingState = 'kept' | 'sending' | 'away' | 'full' | 'signed-out' | 'conflict';
+export type SavingState = 'kept' | 'sending' | 'away' | 'full' | 'signed-out' | 'conflict' | 'outdated';
 
 /** Why the page's drawing became another one than the hand made. */
 export type Replacement =
@@ -213,6 +214,7 @@ export function createSaving({
   function failed(batch: Batch, error: unknown): void {
     const { status, message } = error instanceof ServerError ? error : { status: 0, message: String(error) };
     if (status === 409) state = 'conflict';
+    else if (status === OUTDATED) state = 'outdated';
     else if (status === 401) {
       state = 'signed-out';
       wait();
@@ -236,7 +238,7 @@ export function createSaving({
   }
 
   async function send(): Promise<void> {
-    if (inFlight || stopped || state === 'conflict') return;
+    if (inFlight || stopped || state === 'conflict' || state === 'outdated') return;
     if (timer) clearTimeout(timer);
     const batch = queue.shift();
     if (!batch) {
@@ -325,7 +327,10 @@ export function createSaving({
     },
     async refresh() {
       if (inFlight || queue.length > 0 || stopped) return;
-      const theirs = await getArt(projectId).catch(() => null);
+      const theirs = await getArt(projectId).catch((error: unknown) => {
+        if (error instanceof ServerError && error.status === OUTDATED) state = 'outdated';
+        return null;
+      });
       if (!theirs || theirs.revision <= revision || inFlight || queue.length > 0 || stopped) return;
       revision = theirs.revision;
       base = latest = theirs.art;

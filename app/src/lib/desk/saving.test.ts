@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { addChip, addNode, changeArt, setNode, type Art, type Recipe } from '@mirrot/core';
+import { addChip, addNode, ART_VERSION, changeArt, setNode, type Art, type Recipe } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
 import { NOTHING_CHOSEN } from './choice';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
@@ -211,6 +211,35 @@ describe('saving', () => {
     saving.retry();
     await settle();
     expect(chips()).toEqual(['a']);
+  });
+
+  it('keeps everything and sets nothing aside where the server has documents of a newer version than the page', async () => {
+    draw('a');
+    await settle();
+    server.version = ART_VERSION + 1;
+    draw('b');
+    await settle();
+    expect(saving).toMatchObject({ state: 'outdated', waiting: 1 });
+    // It would be refused again: it is not tried, and what is drawn on is kept too.
+    const { asked } = server;
+    draw('c');
+    saving.retry();
+    await settle(70_000);
+    expect(server.asked).toBe(asked);
+    expect(store.unsent.size).toBe(2);
+    expect(replacements).toEqual([]);
+    expect(chips()).toEqual(['a']);
+  });
+
+  it('takes no drawing in that it cannot read', async () => {
+    draw('a');
+    await settle();
+    server.change(changeArt(server.art, addChip({ id: 'theirs', name: '', hex: '#445566' })).patches);
+    server.version = ART_VERSION + 1;
+    await saving.refresh();
+    expect(saving.state).toBe('outdated');
+    expect(replacements).toEqual([]);
+    await expect(saving.takeOver()).rejects.toThrow(/older than the server/);
   });
 
   it('looks for newer drawings only while nothing waits here', async () => {

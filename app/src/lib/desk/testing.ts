@@ -1,5 +1,5 @@
-import { applyChecked, emptyArt, type Art, type Holdings, type Patch } from '@mirrot/core';
-import { changesRequest } from '$lib/wire';
+import { ART_VERSION, applyChecked, emptyArt, type Art, type Holdings, type Patch } from '@mirrot/core';
+import { changesRequest, OUTDATED, OUTDATED_TEXT } from '$lib/wire';
 import type { ChangeStore, KeptChange, SetAside } from './kept-changes';
 
 // Shared by tests only: a server that does as the real one, and a store of one visit in memory.
@@ -10,6 +10,8 @@ export class FakeServer {
   revision = 3;
   down = false;
   loseAnswer = false;
+  /** The version of its documents. */
+  version: number = ART_VERSION;
   /** The status it answers changes with, or null for what is right. */
   status: number | null = null;
   /** Changes that hold this text are refused. */
@@ -32,16 +34,17 @@ export class FakeServer {
     if (this.down) throw new TypeError('Failed to fetch');
     if (url.endsWith('/art')) {
       this.meanwhile();
-      return Response.json({ revision: this.revision, art: this.art });
+      return Response.json({ revision: this.revision, art: { ...this.art, version: this.version } });
     }
     if (url.endsWith('/journal'))
       return Response.json({ error: { code: 'x', message: 'x' } }, { status: 404 });
     if (!url.endsWith('/changes'))
       return Response.json({ id: 'p', name: 'P', createdAt: '', updatedAt: '', revision: this.revision, sheet: { width: 1, height: 1, unit: 'px' }, shapes: 0, painted: 0, anchors: 0 }); // prettier-ignore
-    const { base, changes, batch, notes } = changesRequest.parse(JSON.parse(String(init!.body)));
+    const { base, version, changes, batch, notes } = changesRequest.parse(JSON.parse(String(init!.body)));
     this.batches.push(batch!);
     const refusal = (status: number, message: string): Response =>
       Response.json({ error: { code: 'x', message, revision: this.revision } }, { status });
+    if (version !== this.version) return refusal(OUTDATED, OUTDATED_TEXT);
     if (this.status) return refusal(this.status, 'The server could not do that.');
     if (this.refuses && String(init!.body).includes(this.refuses)) return refusal(422, 'Too large.');
     const done = this.#done.get(batch!);
