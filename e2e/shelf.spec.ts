@@ -111,7 +111,7 @@ test('projects are renamed, deleted and brought back', async ({ page }) => {
   await page.reload();
   const bin = page.getByRole('button', { name: /^Bin \d/ });
   await bin.click();
-  await expect(page.getByRole('listitem').filter({ hasText: '🌱 a/b שתיל' })).toContainText('0 shapes · deleted just now, gone in 29 days'); // prettier-ignore
+  await expect(page.getByRole('listitem').filter({ hasText: '🌱 a/b שתיל' })).toContainText('0 shapes · deleted just now, gone in 30 days'); // prettier-ignore
   await page.getByRole('button', { name: 'Bring 🌱 a/b שתיל back' }).click();
   await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toBeVisible();
   await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל', exact: true }).click();

@@ -253,6 +253,19 @@ try {
   await badge.page.mouse.down();
   await badge.move(0.6, 0.605);
   await keep(badge.page, 'block-in-dark');
+
+  // The bin at the foot of the shelf.
+  const bin = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  await bin.goto(server.address);
+  for (const name of ['Gourd', 'Fern']) {
+    await bin.getByRole('button', { name: `Delete ${name}`, exact: true }).click();
+    await bin.getByText(`${name} was deleted`).waitFor();
+  }
+  await bin.getByRole('button', { name: /^Bin \d/ }).click();
+  await bin.getByRole('button', { name: 'Close the message' }).click();
+  await bin.mouse.wheel(0, 3000);
+  await bin.waitForTimeout(1200);
+  await keep(bin, 'shelf-bin');
 } finally {
   await browser.close();
   await server.stop();

@@ -109,6 +109,9 @@
   section {
     margin-top: 28px;
   }
+  h2 {
+    font-size: 16px;
+  }
   h2 button {
     display: flex;
     align-items: center;

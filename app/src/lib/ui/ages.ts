@@ -13,7 +13,7 @@ const words = new Intl.RelativeTimeFormat('en-GB', { numeric: 'auto' });
 export function until(iso: string, now = Date.now()): string {
   const seconds = (Date.parse(iso) - now) / 1000;
   const unit = UNITS.find(([name, size]) => name !== 'month' && name !== 'week' && seconds >= size);
-  return unit ? words.format(Math.floor(seconds / unit[1]), unit[0]) : 'very soon';
+  return unit ? words.format(Math.round(seconds / unit[1]), unit[0]) : 'very soon';
 }
 
 /** How long ago a time was: "3 hours ago", "yesterday", "just now". */
