@@ -102,9 +102,11 @@ const parts = new WeakMap<TreeNode, { readonly tables: Tables; readonly part: Pa
 function samePart(a: PaintedPart, b: PaintedPart): boolean {
   const [one, two] = [a as unknown as Record<string, unknown>, b as unknown as Record<string, unknown>];
   return Object.keys(one).every((key) => {
-    if (key === 'fill' || key === 'stroke') return same(one[key], two[key]);
     const [x, y] = [one[key], two[key]];
-    return x === y || (key === 'parts' && Array.isArray(x) && Array.isArray(y) && x.length === y.length && x.every((p, i) => p === y[i])); // prettier-ignore
+    if (key === 'fill' || key === 'stroke') return same(x, y);
+    if (key !== 'parts') return x === y;
+    const [own, other] = [x as readonly PaintedPart[], y as readonly PaintedPart[]];
+    return own.length === other.length && own.every((part, i) => part === other[i]);
   });
 }
 
@@ -157,12 +159,9 @@ function paintedGroup(
   const whole = wanted(node);
   const clipping = node.type === 'group' ? node.children.find((c) => c.id === node.clip) : undefined;
   const within = clipping?.type === 'shape' ? clipOf(clipping) : null;
+  const inside: Choice = { wanted: whole ? () => true : wanted, all };
   const inner = childrenOf(node).flatMap(
-    (child) =>
-      paintedPart(child, child === clipping ? null : within, tables, {
-        wanted: whole ? () => true : wanted,
-        all,
-      }) ?? [],
+    (child) => paintedPart(child, child === clipping ? null : within, tables, inside) ?? [],
   );
   if (!whole && inner.length === 0) return null;
   const part: PaintedGroup = { type: 'group', ...partFields(node, clip), parts: inner };
