@@ -126,7 +126,7 @@ export function choiceInWords(choice: Choice, art: Art): string {
   if (node && node.type !== 'shape' && others.length === 0)
     return node.type === 'picture' ? node.name : `${node.name}, ${many(choice.shapes.length, 'shape')}`;
   if (choice.shapes.length === 0)
-    return choice.nodes.length === 0 ? 'nothing chosen' : many(choice.nodes.length, 'node');
+    return choice.nodes.length === 0 ? 'nothing chosen' : many(choice.nodes.length, 'group');
   if (choice.shapes.length > 1) return many(choice.shapes.length, 'shape');
   return findShape(art, choice.shapes[0]!)?.name ?? 'nothing chosen';
 }

@@ -66,7 +66,7 @@ export function createSeeing(tell: (progress: Progress | null) => void): Seeing 
     if (asked.get(slot) === key) return;
     asked.set(slot, key);
     const stop = (): void => {
-      void pictureWorker.ask((work) => work.stop(slot));
+      void pictureWorker.ask((work) => work.stop(slot)).catch(() => {});
       asked.delete(slot);
       tell(null);
     };

@@ -1,9 +1,8 @@
 import type { Draft } from 'mutative';
 import { MirrotError } from '../../error';
-import type { artOfDraft } from '../change';
 import type { Recipe } from '../change';
 import { DEEPEST_GROUP } from '../limits';
-import type { ArtNode, Group } from '../schema';
+import type { Art, ArtNode, Group } from '../schema';
 import { ancestorsOf, childrenOf, inPaintOrder, outermost, type TreeNode } from '../tree';
 import { draftFind, draftNode, draftParent, plain } from './draft';
 import { addNode, detachNodes } from './nodes';
@@ -27,7 +26,7 @@ export const moveNodes =
   (draft) => {
     const parent = draftParent(draft, parentId);
     if (!parent) return;
-    const art = plain(draft) as ReturnType<typeof artOfDraft>;
+    const art = plain(draft as Art);
     const above = [parentId, ...ancestorsOf(art, parentId).map(({ id }) => id)];
     const chosen = outermost(art, inPaintOrder(art, ids)).filter((id) => !above.includes(id));
     const nodes = chosen.flatMap((id) => {
@@ -56,7 +55,7 @@ export const moveNodes =
 export const groupNodes =
   (ids: readonly string[], group: Omit<Group, 'children'>): Recipe =>
   (draft) => {
-    const art = plain(draft) as ReturnType<typeof artOfDraft>;
+    const art = plain(draft as Art);
     const chosen = outermost(art, inPaintOrder(art, ids)).filter(
       (id) => draftNode(draft, id)?.type !== 'layer',
     );

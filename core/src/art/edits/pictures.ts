@@ -1,9 +1,9 @@
 import type { Draft } from 'mutative';
 import type { Recipe } from '../change';
-import type { Layer, PlacedPicture } from '../schema';
+import type { ArtNode, Layer, PlacedPicture } from '../schema';
+import { childrenOf, type TreeNode } from '../tree';
 import { plain } from './draft';
 import { removeNodes } from './nodes';
-import { nodesOfPicture } from './style';
 
 // Pictures on the sheet.
 
@@ -20,6 +20,16 @@ export const setPicture =
     const picture = draft.pictures.find((p) => p.id === id);
     if (picture) Object.assign(picture, values);
   };
+
+/** Nodes of the tree that show a picture. */
+const nodesOfPicture = (nodes: readonly TreeNode[], picture: string): ArtNode[] =>
+  nodes.flatMap((node) =>
+    node.type === 'picture'
+      ? node.picture === picture
+        ? [node]
+        : []
+      : nodesOfPicture(childrenOf(node), picture),
+  );
 
 /** Takes a picture away, and with it where it stands in the drawing. */
 export const removePicture =

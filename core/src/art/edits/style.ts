@@ -1,8 +1,8 @@
 import type { Draft } from 'mutative';
 import type { Recipe } from '../change';
 import { mapColours, plainStroke, type Colour, type Paint, type Stroke } from '../paint';
-import type { Art, ArtNode, Chip, Layer, Shape } from '../schema';
-import { childrenOf, shapesOf, type TreeNode } from '../tree';
+import type { Art, Chip, Layer, Shape } from '../schema';
+import { shapesOf } from '../tree';
 import { draftNode, draftShape, plain } from './draft';
 
 // How things are painted, and the palette they take their colours from.
@@ -100,13 +100,13 @@ export const setChip =
 const recolour = (draft: Draft<Art>, change: (colour: Colour) => Colour): void => {
   for (const { shape } of shapesOf(plain(draft as Art))) {
     const { fill, stroke } = shape;
-    const paints: readonly [Paint | null, Stroke | null] = [
-      fill && mapColours(fill, change),
-      stroke && { ...stroke, paint: mapColours(stroke.paint, change) },
-    ];
-    const drafted =
-      paints[0] !== fill || paints[1]?.paint !== stroke?.paint ? draftShape(draft, shape.id) : null;
-    if (drafted) Object.assign(drafted, { fill: paints[0], stroke: paints[1] });
+    const style: { fill?: Paint; stroke?: Stroke } = {};
+    const [filled, stroked] = [fill, stroke?.paint ?? null].map(
+      (paint) => paint && mapColours(paint, change),
+    );
+    if (filled && filled !== fill) style.fill = filled;
+    if (stroke && stroked && stroked !== stroke.paint) style.stroke = { ...stroke, paint: stroked };
+    if (style.fill || style.stroke) styleShapes([shape.id], style)(draft);
   }
 };
 
@@ -120,13 +120,3 @@ export const removeChip =
     recolour(draft, (colour) => ('chip' in colour && colour.chip === id ? own : colour));
     draft.chips = draft.chips.filter((c) => c.id !== id);
   };
-
-/** Nodes of the tree that show a picture. */
-export const nodesOfPicture = (nodes: readonly TreeNode[], picture: string): ArtNode[] =>
-  nodes.flatMap((node) =>
-    node.type === 'picture'
-      ? node.picture === picture
-        ? [node]
-        : []
-      : nodesOfPicture(childrenOf(node), picture),
-  );
