@@ -12,6 +12,7 @@ export {
   scaling,
   translation,
 } from './affine';
+export { toDegrees, toRadians } from './angle';
 export { affineThrough } from './affine-through';
 export {
   type Box,

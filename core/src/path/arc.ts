@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import type { Cubic } from '../geometry/cubic';
 import type { Point } from '../geometry/vector';
 
@@ -22,7 +23,7 @@ export function arcCubics(
   let rx = Math.abs(radiusX);
   let ry = Math.abs(radiusY);
   if (rx === 0 || ry === 0) return [[from, from, to, to]];
-  const phi = (rotation * Math.PI) / 180;
+  const phi = toRadians(rotation);
   const cos = Math.cos(phi);
   const sin = Math.sin(phi);
   const dx = (from.x - to.x) / 2;

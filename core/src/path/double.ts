@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import { growBox, boxesMeet } from '../geometry/bounds';
 import { cubicPoint, cubicTangent } from '../geometry/cubic';
 import { distance, dot, unit, type Point } from '../geometry/vector';
@@ -11,7 +12,7 @@ export interface DoubleStretch {
 }
 
 /** Two lines run along each other when their directions differ by less than this cosine says: 20°. */
-const ALONG = Math.cos((20 * Math.PI) / 180);
+const ALONG = Math.cos(toRadians(20));
 /**
  * Shorter stretches, in pen widths, are crossings. At an end of the stroke more is allowed: there it leaves the other
  * one as a branch leaves a stem.

@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import { cubicLength, cubicPoint, lineCubic, type Cubic } from '../geometry/cubic';
 import { footNear, nearestOnCubic } from '../geometry/nearest';
 import { nearestParabola } from '../geometry/parabola';
@@ -72,7 +73,7 @@ const JUDGED = 64;
 /** A curve longer than its stretch by more than this share winds. */
 const WINDS = 1.08;
 /** Cosine of the angle within which a straight stretch is in line with what is before: 2.5°. */
-const STRAIGHT = Math.cos((2.5 * Math.PI) / 180);
+const STRAIGHT = Math.cos(toRadians(2.5));
 /** Rounds of refinement in a fit. */
 const TRIAL = 6;
 

@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import { cubicDerivative, cubicPoint, isStraight, lineCubic, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { negate, subtract, type Point } from '../geometry/vector';
@@ -24,7 +25,7 @@ export interface Thinned {
   readonly worst: { readonly distance: number; readonly at: Point };
 }
 
-const CORNER = (12 * Math.PI) / 180;
+const CORNER = toRadians(12);
 /** Rounds of refinement in a trial: enough to tell whether one curve can hold a stretch. */
 const TRIAL = 6;
 

@@ -1,3 +1,4 @@
+import { toDegrees, toRadians } from '../geometry/angle';
 import { boxMean, scharr } from './edges';
 import { lightnessOf } from './lightness';
 import type { Raster } from './raster';
@@ -28,8 +29,8 @@ const MOST_EDGES = 30_000;
  * profiles. Source: Postl, "Detection of linear oblique structures and skew scan in digitized documents" (1986).
  */
 function sharpness(edges: readonly EdgePixel[], degrees: number, size: number): number {
-  const c = Math.cos((degrees * Math.PI) / 180);
-  const s = Math.sin((degrees * Math.PI) / 180);
+  const c = Math.cos(toRadians(degrees));
+  const s = Math.sin(toRadians(degrees));
   const profiles = [new Float64Array(2 * size + 4), new Float64Array(2 * size + 4)] as const;
   for (const { x, y, weight, flat } of edges) {
     const at = (flat ? y * c - x * s : x * c + y * s) + size / 2;
@@ -77,7 +78,7 @@ export function levelOffer(picture: Raster): LevelOffer | null {
       if (strength < 49 * 100 || (xx - yy) ** 2 + 4 * xy * xy < 0.64 * strength * strength) continue;
       all += strength;
       // Direction of the gradient, taken to the nearest axis.
-      const direction = (0.5 * Math.atan2(2 * xy, xx - yy) * 180) / Math.PI;
+      const direction = toDegrees(0.5 * Math.atan2(2 * xy, xx - yy));
       const degrees = direction - 90 * Math.round(direction / 90);
       const at = Math.round((degrees + REACH_DEGREES) / HISTOGRAM_STEP_DEGREES);
       if (at < 0 || at >= bins) continue;

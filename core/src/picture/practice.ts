@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import { homography, type Homography } from '../geometry/homography';
 import type { Point } from '../geometry/vector';
 import { seeded } from '../seed';
@@ -52,7 +53,7 @@ const cornersOf = (width: number, height: number): Point[] => [
  */
 export function takeScan(picture: Raster, seed: number): Taken {
   const random = seeded(seed);
-  const turn = ((1 + 3 * random()) * (random() < 0.5 ? -1 : 1) * Math.PI) / 180;
+  const turn = toRadians((1 + 3 * random()) * (random() < 0.5 ? -1 : 1));
   const margin = 0.06 + 0.05 * random();
   const [c, s] = [Math.cos(turn), Math.sin(turn)];
   const width = Math.round((picture.width * c + picture.height * Math.abs(s)) * (1 + 2 * margin));

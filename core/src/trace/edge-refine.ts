@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import { nearestParabola } from '../geometry/parabola';
 import { add, cross, distance, dot, mix, scale, subtract, unit, type Point } from '../geometry/vector';
 import { lineIntersection } from '../geometry/intersect';
@@ -186,7 +187,7 @@ const SIDE = 16;
 const MINGLED = 3.5;
 const FARTHEST_MINGLED_PX = 18;
 /** An edge turns sharply where its two sides, drawn on, meet at more than this. */
-const SHARP = (28 * Math.PI) / 180;
+const SHARP = toRadians(28);
 
 /** How far a straight side seems to bow for the grain in it, pixels: drawn on, it is much. */
 const GRAIN = 0.15;

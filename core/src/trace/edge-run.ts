@@ -101,7 +101,7 @@ export function edgeAlong(
   };
 }
 
-/** Of a run that goes on, its last pixels are told anew, from so far back that a corner there has its sides. */
+/** Of a run that goes on, its last pixels are found anew, from so far back that a corner there has its sides. */
 const ANEW = 32;
 /** A run that comes so near to its beginning has come round, pixels. */
 const ROUND_AGAIN = 2;
@@ -117,15 +117,15 @@ export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { ru
   const ahead = onward ? followEdge(field, there, onward, AHEAD, LEAST_TO_FOLLOW[field.kind]) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
-  const told = sharpenCorners(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);
-  const joint = nearestIndex(told.points, points[cut]!, cut - from);
+  const redone = sharpenCorners(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);
+  const joint = nearestIndex(redone.points, points[cut]!, cut - from);
   const shift = cut - joint;
   return {
     run: runOf(
-      [...points.slice(0, cut), ...told.points.slice(joint)],
+      [...points.slice(0, cut), ...redone.points.slice(joint)],
       [
         ...[...run.corners].filter((c) => c < cut),
-        ...told.corners.map((c) => c + shift).filter((c) => c >= cut),
+        ...redone.corners.map((c) => c + shift).filter((c) => c >= cut),
       ],
     ),
     ended: more.length < AHEAD,

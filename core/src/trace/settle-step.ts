@@ -72,7 +72,7 @@ export function settleStep(path: Path, free: readonly Freedom[], rows: readonly 
   });
   const every = [...bySegment.keys()];
   /** How far the curve lies from the targets on some segments, along the normals. */
-  const offs = (p: Path, segments: readonly number[], told: (i: number, off: number) => void): void => {
+  const offs = (p: Path, segments: readonly number[], move: (i: number, off: number) => void): void => {
     for (const s of segments) {
       const list = bySegment.get(s);
       if (!list) continue;
@@ -83,7 +83,7 @@ export function settleStep(path: Path, free: readonly Freedom[], rows: readonly 
         const [w0, w1, w2, w3] = [u * u * u, 3 * u * u * t, 3 * u * t * t, t * t * t];
         const x = w0 * a.x + w1 * b.x + w2 * c.x + w3 * d.x - target.x;
         const y = w0 * a.y + w1 * b.y + w2 * c.y + w3 * d.y - target.y;
-        told(i, n.x * x + n.y * y);
+        move(i, n.x * x + n.y * y);
       }
     }
   };

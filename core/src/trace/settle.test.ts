@@ -111,7 +111,7 @@ describe('settling a rough path', () => {
   it('tells figures as drift itself does where that is asked for', () => {
     const rough = shaken(LEAF, 4);
     const field = fieldOf(LEAF, 16);
-    const { path, before, after } = settle(rough, field, { ...WHERE, told: 1 });
+    const { path, before, after } = settle(rough, field, { ...WHERE, figureSpacing: 1 });
     expect(before).toEqual(driftFigures([measureDrift(rough, field, WHERE)], 1));
     expect(after).toEqual(driftFigures([measureDrift(path, field, WHERE)], 1));
     expect(after.mean).toBeLessThan(before.mean);
@@ -121,7 +121,7 @@ describe('settling a rough path', () => {
     const disc = circlePath(120, 120, 70);
     const field = fieldOf(disc);
     const rough = setMeantSegments(shaken(disc, 3), [2], true);
-    const { path, before } = settle(rough, field, { ...WHERE, told: 1 });
+    const { path, before } = settle(rough, field, { ...WHERE, figureSpacing: 1 });
     // Its ends stay; where they are smooth their handles turn with the neighbour's.
     for (const i of [2, 3]) expect(path.anchors[i]).toMatchObject({ x: rough.anchors[i]!.x, y: rough.anchors[i]!.y }); // prettier-ignore
     expect(segmentCubic(path, 0)).not.toEqual(segmentCubic(rough, 0));

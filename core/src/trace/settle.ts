@@ -1,3 +1,4 @@
+import { toRadians } from '../geometry/angle';
 import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from '../path/anchor';
 import { setAnchorKind } from '../path/handle';
@@ -18,8 +19,8 @@ export interface SettleOptions extends Omit<DriftOptions, 'spacing'> {
   readonly only?: readonly number[];
   /** Drift within this counts as on the edge in the figures, picture pixels; 1 when left out. */
   readonly tolerance?: number;
-  /** The figures are told by drift at this spacing, picture pixels; by as few places as it works with when left out. */
-  readonly told?: number;
+  /** `before` and `after` are measured at this spacing, picture pixels; by as few places as it works with when left out. */
+  readonly figureSpacing?: number;
 }
 
 export interface Settled {
@@ -37,7 +38,7 @@ const BOW = 0.8;
 const BETTER = 0.03;
 
 /** A corner that turns by less than this is a joint: its sides stay in line. */
-const JOINT = Math.cos((8 * Math.PI) / 180);
+const JOINT = Math.cos(toRadians(8));
 
 /** Joints as smooth anchors, so that no kink comes of them; their kind is given back at the end. */
 function jointed(path: Path): Path {
@@ -104,7 +105,7 @@ function bent(path: Path, drift: Drift, only: ReadonlySet<number> | null): Path 
 export function settle(
   path: Path,
   field: FieldTiles,
-  { anchors = true, only, tolerance = 1, told, ...where }: SettleOptions,
+  { anchors = true, only, tolerance = 1, figureSpacing, ...where }: SettleOptions,
 ): Settled {
   const meant = meantSegments(path);
   const every = Array.from({ length: segmentCount(path) }, (_, s) => s);
@@ -146,8 +147,8 @@ export function settle(
     current = next;
   }
   const better = (s: Settled): boolean => s.after.mean < s.before.mean - BETTER;
-  if (!told || !better(best)) return better(best) ? best : nothing;
-  const [was, is] = [figures(measure(path, told)), figures(measure(best.path, told))];
+  if (!figureSpacing || !better(best)) return better(best) ? best : nothing;
+  const [was, is] = [figures(measure(path, figureSpacing)), figures(measure(best.path, figureSpacing))];
   const seen: Settled = { path: best.path, before: was, after: is };
   return better(seen) ? seen : { path, before: was, after: was };
 }

@@ -1,10 +1,11 @@
+import { toRadians } from '../geometry/angle';
 import { cubicCurvature, cubicDerivative, cubicPoint, cubicTangent, type Cubic } from '../geometry/cubic';
 import { unit, type Point } from '../geometry/vector';
 import { pathArea } from '../path/path-measure';
 import { pathCubics, type Path } from '../path/path';
 
 /** An anchor where the line turns by more than this is a corner: the track begins anew. */
-export const CORNER = Math.cos((25 * Math.PI) / 180);
+export const CORNER = Math.cos(toRadians(25));
 /** A place along a path. */
 export interface Station {
   readonly segment: number;

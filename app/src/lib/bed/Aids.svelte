@@ -15,41 +15,45 @@
     pathCubics,
     segmentIsLine,
     unit,
+    toDegrees,
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
   import Beside from './Beside.svelte';
   import { formInHand, radiusGrips } from './forms';
   import { measureText } from './measuring';
-  import type { Foresight } from './shown';
+  import type { Foresight } from './foresight';
 
   // Lines that help and are no part of the drawing: grid, guides, axes, what a point snaps to, offers, the crosshair.
   let { desk, foresight }: { desk: Desk; foresight: Foresight } = $props();
 
-  const view = $derived(desk.view);
+  const view = $derived(desk.looking.view);
   const bed = (p: Point): Point => toBed(view, p);
   const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
   const shaping = $derived(desk.step === 'block-in' || desk.step === 'refine');
 
   /** An endless line through a point of the sheet, as far as the bed shows it. */
   function across(at: Point, angle: number): string {
-    const reach = desk.bed.width + desk.bed.height;
+    const reach = desk.looking.bed.width + desk.looking.bed.height;
     const p = bed(at);
     // From the point nearest the bed's middle, so that far lines are drawn whole.
     const u = { x: Math.cos(angle), y: Math.sin(angle) };
-    const k = (desk.bed.width / 2 - p.x) * u.x + (desk.bed.height / 2 - p.y) * u.y;
+    const k = (desk.looking.bed.width / 2 - p.x) * u.x + (desk.looking.bed.height / 2 - p.y) * u.y;
     return `M${text({ x: p.x + u.x * (k - reach), y: p.y + u.y * (k - reach) })}L${text({ x: p.x + u.x * (k + reach), y: p.y + u.y * (k + reach) })}`;
   }
 
   /** Grid lines on the sheet; where they would stand nearer than six screen pixels, every tenth or hundredth. */
   const grid = $derived.by((): string | null => {
     const { shown, step } = desk.art.grid;
-    if (!shown || desk.held.has('q')) return null;
+    if (!shown || desk.pointing.held.has('q')) return null;
     let apart = step;
     while (apart * view.scale < 6) apart *= 10;
     const { width, height } = desk.art.sheet;
     const low = { x: -view.tx / view.scale, y: -view.ty / view.scale };
-    const high = { x: low.x + desk.bed.width / view.scale, y: low.y + desk.bed.height / view.scale };
+    const high = {
+      x: low.x + desk.looking.bed.width / view.scale,
+      y: low.y + desk.looking.bed.height / view.scale,
+    };
     const a = bed({ x: 0, y: 0 });
     const b = bed({ x: width, y: height });
     let d = '';
@@ -70,7 +74,7 @@
   function axisData(axis: Axis): string {
     if (axis.kind === 'mirror') return across(axis, axis.angle);
     const c = bed(axis);
-    const reach = desk.bed.width + desk.bed.height;
+    const reach = desk.looking.bed.width + desk.looking.bed.height;
     return axisMaps(axis)
       .map((m) => {
         const end = bed(apply(m, { x: axis.x, y: axis.y - reach / view.scale }));
@@ -84,13 +88,13 @@
     const keep = (axis: Axis | null | undefined): void =>
       void (axis && shown.set(JSON.stringify(axis), axis));
     keep(desk.art.axis);
-    for (const shape of desk.receivedShapes) keep(shape.axis);
+    for (const shape of desk.choosing.receivedShapes) keep(shape.axis);
     return [...shown.values()].map(axisData);
   });
 
   /** A line that is measured, the edges it crosses as bars across it. */
   const measured = $derived.by(() => {
-    const { task } = desk;
+    const { task } = desk.pointing;
     if (task?.kind !== 'measure' || !task.line) return null;
     const { line, crossed } = task;
     const [a, b] = [bed(line.from), bed(line.to)];
@@ -105,7 +109,7 @@
     const edges = (crossed?.shares ?? []).map((s, i) => bar(s, between.includes(i) ? 9 : 4)).join('');
     return { line, ends, edges, text: measureText(desk, task) };
   });
-  const taken = $derived(desk.taken ?? ('snap' in foresight ? foresight.snap : null));
+  const taken = $derived(desk.pointing.snapTarget ?? ('snap' in foresight ? foresight.snap : null));
   const lineData = (line: SnapLine): string => {
     if (line.radius === undefined) return across(line.at, Math.atan2(line.along.y, line.along.x));
     const c = bed(line.at);
@@ -116,16 +120,19 @@
   const ROOM_BESIDE = 300;
   const words = $derived.by((): { at: Point; text: string } | null => {
     if (measured) return { at: bed(measured.line.to), text: measured.text };
-    if (desk.beside) return { at: bed(desk.beside.at), text: desk.beside.text };
+    if (desk.pointing.pointerNote)
+      return { at: bed(desk.pointing.pointerNote.at), text: desk.pointing.pointerNote.text };
     return taken ? { at: bed(taken.at), text: taken.why } : null;
   });
-  const ghost = $derived(desk.offer?.ghost && !desk.held.has('q') ? drawnData(desk.offer.ghost) : null);
-  const roundings = $derived(desk.pressing ? [] : radiusGrips(desk).map(bed));
+  const ghost = $derived(
+    desk.offer?.ghost && !desk.pointing.held.has('q') ? drawnData(desk.offer.ghost) : null,
+  );
+  const roundings = $derived(desk.pointing.pressing ? [] : radiusGrips(desk).map(bed));
 
   /** Where a pen would draw what is there already. */
   const twice = $derived.by((): Point[] => {
     if (!desk.habits.pen || !shaping) return [];
-    const id = desk.live?.shape ?? desk.justEnded ?? desk.choice.shapes[0];
+    const id = desk.live?.shape ?? desk.choosing.justEnded ?? desk.choice.shapes[0];
     const shape = id ? desk.shapeOf(id) : null;
     if (!shape) return [];
     const others = shapesOf(desk.art).flatMap((p) =>
@@ -141,7 +148,7 @@
   const EVERY = 16;
   /** Where the chosen paths bend one way and the other, as teeth on the outer side. */
   const comb = $derived.by((): string => {
-    if (!desk.comb || desk.step !== 'refine' || desk.choice.level !== 'path') return '';
+    if (!desk.habits.comb || desk.step !== 'refine' || desk.choice.level !== 'path') return '';
     let d = '';
     for (const path of desk.chosenShapes.flatMap((s) => s.paths))
       pathCubics(path).forEach((c, i) => {
@@ -165,16 +172,21 @@
   /** Anchors that an offer would take out; without one, those of the chosen paths that could go. */
   const spare = $derived.by((): readonly Point[] => {
     if (desk.offer) return desk.offer.spare ?? [];
-    if (desk.step !== 'refine' || desk.choice.level !== 'path' || !desk.habits.spareMarks || desk.pressing)
+    if (
+      desk.step !== 'refine' ||
+      desk.choice.level !== 'path' ||
+      !desk.habits.spareMarks ||
+      desk.pointing.pressing
+    )
       return [];
     return desk.chosenShapes.flatMap((shape) => {
-      const cost = desk.drifts.economyOf(shape.id);
+      const cost = desk.picture.drifts.economyOf(shape.id);
       return cost?.shape === shape
         ? cost.spare.flatMap((s) => shape.paths.find((p) => p.id === s.path)?.anchors[s.index] ?? [])
         : [];
     });
   });
-  const cross = $derived(desk.cross && bed(desk.cross));
+  const cross = $derived(desk.pointing.cross && bed(desk.pointing.cross));
 </script>
 
 <svg class="aids" aria-hidden="true">
@@ -190,8 +202,8 @@
     <path class="measure" d={measured.ends} />
     <path class="edge" d={measured.edges} />
   {/if}
-  {#if desk.pivot}
-    {@const at = bed(desk.pivot.at)}
+  {#if desk.pointing.pivot}
+    {@const at = bed(desk.pointing.pivot.at)}
     <circle class="guide" cx={at.x} cy={at.y} r="5" />
   {/if}
   {#each taken?.lines ?? [] as line (line.why)}
@@ -215,7 +227,7 @@
     />
   {/if}
   {#each roundings as at, i (i)}
-    {@const turn = ((formInHand(desk)?.form.angle ?? 0) * 180) / Math.PI + 90 * i}
+    {@const turn = toDegrees(formInHand(desk)?.form.angle ?? 0) + 90 * i}
     {@const pointed =
       foresight.kind === 'radius' && Math.hypot(bed(foresight.at).x - at.x, bed(foresight.at).y - at.y) < 1}
     <g transform="translate({at.x} {at.y}) rotate({turn}) scale({pointed ? 1.25 : 1})">
@@ -227,7 +239,7 @@
     <circle class="halo" cx={at.x} cy={at.y} r="13" />
     <circle class="warning" cx={at.x} cy={at.y} r="13" />
   {/each}
-  {#if !desk.held.has('q')}
+  {#if !desk.pointing.held.has('q')}
     {#each spare as p, i (i)}
       {@const at = bed(p)}
       <g transform="translate({at.x} {at.y})">
@@ -236,7 +248,7 @@
       </g>
     {/each}
   {/if}
-  {#if desk.offer?.worst && !desk.held.has('q')}
+  {#if desk.offer?.worst && !desk.pointing.held.has('q')}
     {@const at = bed(desk.offer.worst)}
     <circle class="warning" cx={at.x} cy={at.y} r="11" />
   {/if}
@@ -262,7 +274,7 @@
   <Beside x={at.x + 18} y={at.y - 9} text="already drawn here" tone="bad" spoken />
 {/each}
 {#if words}
-  {@const left = words.at.x > desk.bed.width - ROOM_BESIDE}
+  {@const left = words.at.x > desk.looking.bed.width - ROOM_BESIDE}
   <Beside x={words.at.x + (left ? -14 : 14)} y={words.at.y + 16} text={words.text} {left} />
 {/if}
 

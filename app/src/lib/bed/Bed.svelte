@@ -16,7 +16,7 @@
   import { askReach } from './block-in-target';
   import ReachMarks from './ReachMarks.svelte';
   import { TURNS_AHEAD } from './reaching';
-  import { foresee } from './shown';
+  import { foresee } from './foresight';
 
   interface Props {
     desk: Desk;
@@ -40,14 +40,14 @@
 
   // --- composited while moving, redrawn at rest --------------------------------------------------------------------
 
-  let drawn: View = $state.raw(untrack(() => desk.view));
+  let drawn: View = $state.raw(untrack(() => desk.looking.view));
   let rest: ReturnType<typeof setTimeout> | undefined;
   let redrawnAt = -Infinity;
   let cost = 0;
 
   function redraw(): void {
     clearTimeout(rest);
-    drawn = desk.view;
+    drawn = desk.looking.view;
     redrawnAt = performance.now();
     requestAnimationFrame(() => requestAnimationFrame(() => (cost = performance.now() - redrawnAt)));
   }
@@ -55,17 +55,17 @@
     if (view === drawn) return;
     clearTimeout(rest);
     const free = performance.now() - redrawnAt > cost / BUDGET;
-    if (free && uncovered(drawn, view, desk.bed, MARGIN)) redraw();
+    if (free && uncovered(drawn, view, desk.looking.bed, MARGIN)) redraw();
     else rest = setTimeout(redraw, REST);
   }
   $effect(() => {
-    const { view } = desk;
+    const { view } = desk.looking;
     untrack(() => follow(view));
   });
   $effect(() => () => clearTimeout(rest));
 
-  const moved = $derived(moveBetween(drawn, desk.view));
-  const veil = $derived(desk.traced?.veil ?? false);
+  const moved = $derived(moveBetween(drawn, desk.looking.view));
+  const veil = $derived(desk.picture.traced?.veil ?? false);
   const transform = $derived(`translate(${moved.x}px, ${moved.y}px) scale(${moved.scale})`);
 
   // --- the pointer ---------------------------------------------------------------------------------------------------
@@ -74,14 +74,14 @@
     if (!element) return;
     const r = element.getBoundingClientRect();
     rect = { left: r.left, top: r.top };
-    if (r.width === desk.bed.width && r.height === desk.bed.height) return;
+    if (r.width === desk.looking.bed.width && r.height === desk.looking.bed.height) return;
     // What was in the middle stays there.
-    desk.view = {
-      ...desk.view,
-      tx: desk.view.tx + (r.width - desk.bed.width) / 2,
-      ty: desk.view.ty + (r.height - desk.bed.height) / 2,
+    desk.looking.view = {
+      ...desk.looking.view,
+      tx: desk.looking.view.tx + (r.width - desk.looking.bed.width) / 2,
+      ty: desk.looking.view.ty + (r.height - desk.looking.bed.height) / 2,
     };
-    desk.bed = { width: r.width, height: r.height };
+    desk.looking.bed = { width: r.width, height: r.height };
   }
   $effect(() => {
     if (!element) return;
@@ -94,7 +94,7 @@
   const held = (v: number): number => Math.min(REACH, Math.max(-REACH, v));
   function read(e: MouseEvent): Omit<BedPointer, 'again'> {
     const screen = { x: e.clientX - rect.left, y: e.clientY - rect.top };
-    const p = toSheet(desk.view, screen);
+    const p = toSheet(desk.looking.view, screen);
     const type =
       'pointerType' in e && (e.pointerType === 'pen' || e.pointerType === 'touch') ? e.pointerType : 'mouse';
     return {
@@ -145,8 +145,8 @@
       x: (p.x + other.x) / 2 - rect.left,
       y: (p.y + other.y) / 2 - rect.top,
     });
-    desk.pan(middle(now).x - middle(before).x, middle(now).y - middle(before).y);
-    desk.zoom(span(now) / span(before), middle(now));
+    desk.looking.pan(middle(now).x - middle(before).x, middle(now).y - middle(before).y);
+    desk.looking.zoom(span(now) / span(before), middle(now));
     return true;
   }
   function fingerUp(e: PointerEvent): boolean {
@@ -161,9 +161,9 @@
   function listAt(e: MouseEvent): void {
     const p = read(e);
     const shapes = shapesAt(desk, { ...p, again: false });
-    if (shapes.length === 0) return void (desk.listed = null);
+    if (shapes.length === 0) return void (desk.pointing.listed = null);
     machine.cancel();
-    desk.listed = { at: p.screen, shapes: shapes.map((s) => s.id) };
+    desk.pointing.listed = { at: p.screen, shapes: shapes.map((s) => s.id) };
   }
   const HOLD = 500;
   let holding: { timer: ReturnType<typeof setTimeout>; at: Point } | null = null;
@@ -183,7 +183,7 @@
       return;
     }
     if (machine.busy || panning || spent) return;
-    if (e.button === 1 || (e.button === 0 && desk.held.has('space'))) {
+    if (e.button === 1 || (e.button === 0 && desk.pointing.held.has('space'))) {
       e.preventDefault();
       panning = { id: e.pointerId, last: { x: e.clientX, y: e.clientY } };
     } else if (e.button === 0 && e.isPrimary) {
@@ -199,14 +199,14 @@
     if (e.pointerType === 'touch' && fingerMove(e)) return;
     if (panning) {
       if (e.pointerId !== panning.id) return;
-      desk.pan(e.clientX - panning.last.x, e.clientY - panning.last.y);
+      desk.looking.pan(e.clientX - panning.last.x, e.clientY - panning.last.y);
       panning = { id: panning.id, last: { x: e.clientX, y: e.clientY } };
       return;
     }
     if (!e.isPrimary) return;
     const p = read(e);
-    desk.cross = null;
-    desk.pointerAt = p.screen;
+    desk.pointing.cross = null;
+    desk.pointing.pointerAt = p.screen;
     over = { ...p, again: false };
     // The button was let go where the page could not hear of it.
     if (machine.busy && e.pointerType === 'mouse' && (e.buttons & 1) === 0) machine.up(p);
@@ -226,7 +226,7 @@
   }
   function leave(): void {
     if (machine.busy || panning) return;
-    desk.pointerAt = null;
+    desk.pointing.pointerAt = null;
     over = null;
   }
 
@@ -236,9 +236,9 @@
     e.preventDefault();
     const k = WHEEL_UNIT[e.deltaMode] ?? 1;
     const p = read(e);
-    if (e.ctrlKey || e.metaKey) desk.zoom(Math.exp((-e.deltaY * k) / 300), p.screen);
-    else if (e.shiftKey && e.deltaX === 0) desk.pan(-e.deltaY * k, 0);
-    else desk.pan(-e.deltaX * k, -e.deltaY * k);
+    if (e.ctrlKey || e.metaKey) desk.looking.zoom(Math.exp((-e.deltaY * k) / 300), p.screen);
+    else if (e.shiftKey && e.deltaX === 0) desk.looking.pan(-e.deltaY * k, 0);
+    else desk.looking.pan(-e.deltaX * k, -e.deltaY * k);
   }
   $effect(() => {
     if (!element) return;
@@ -250,16 +250,16 @@
 
   const cursor = $derived(
     panning ? 'grabbing'
-    : desk.held.has('space') ? 'grab'
-    : desk.step === 'block-in' || desk.sampling || desk.held.has('d') || desk.held.has('t') || desk.task ? 'crosshair'
+    : desk.pointing.held.has('space') ? 'grab'
+    : desk.step === 'block-in' || desk.colouring.sampling || desk.pointing.held.has('d') || desk.pointing.held.has('t') || desk.pointing.task ? 'crosshair'
     : 'default',
   ); // prettier-ignore
   /** The pointer, or in its place the crosshair that keys move. */
   const pointer = $derived(
-    desk.cross
+    desk.pointing.cross
       ? {
-          sheet: desk.cross,
-          screen: toBed(desk.view, desk.cross),
+          sheet: desk.pointing.cross,
+          screen: toBed(desk.looking.view, desk.pointing.cross),
           shift: false,
           alt: false,
           type: 'mouse' as const,
@@ -269,25 +269,26 @@
       : over,
   );
   $effect(() => {
-    desk.under = foresight.kind === 'segment' ? lengthAndRadius(desk, foresight.cubic, foresight.t) : null;
+    desk.pointing.underPointer =
+      foresight.kind === 'segment' ? lengthAndRadius(desk, foresight.cubic, foresight.t) : null;
   });
   /** Milliseconds after which a pointer rests, and the turns ahead are told. */
   const RESTS = 140;
   let resting: ReturnType<typeof setTimeout> | undefined;
   $effect(() => {
     clearTimeout(resting);
-    if (desk.pressing) return;
+    if (desk.pointing.pressing) return;
     const p = pointer;
     const ask = p && askReach(desk, p);
-    untrack(() => desk.reaching.ask(ask));
+    untrack(() => desk.picture.reaching.ask(ask));
     if (ask && p && desk.habits.hints)
       resting = setTimeout(() => {
-        if (!desk.pressing) desk.reaching.ask(askReach(desk, p, TURNS_AHEAD));
+        if (!desk.pointing.pressing) desk.picture.reaching.ask(askReach(desk, p, TURNS_AHEAD));
       }, RESTS);
   });
   $effect(() => () => clearTimeout(resting));
-  const foresight = $derived(desk.pressing ? ({ kind: 'none' } as const) : foresee(desk, pointer));
-  const dataView = $derived(`${desk.view.scale} ${desk.view.tx} ${desk.view.ty}`);
+  const foresight = $derived(desk.pointing.pressing ? ({ kind: 'none' } as const) : foresee(desk, pointer));
+  const dataView = $derived(`${desk.looking.view.scale} ${desk.looking.view.tx} ${desk.looking.view.ty}`);
 </script>
 
 <svelte:window onblur={leave} onresize={measure} />
@@ -329,7 +330,7 @@
   <Aids {desk} {foresight} />
   <ReachMarks {desk} {foresight} />
   <Marks {desk} over={pointer} {foresight} />
-  {#if desk.rulers}<Rulers {desk} view={drawn} {moved} />{/if}
+  {#if desk.habits.rulers}<Rulers {desk} view={drawn} {moved} />{/if}
 </div>
 
 <style>

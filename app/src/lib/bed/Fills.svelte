@@ -7,7 +7,7 @@
 
   let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
 
-  const seen = $derived(desk.seen);
+  const seen = $derived(desk.looking.seen);
   const parts = $derived(paintList(desk.art));
   const { sheet } = $derived(desk.art);
   // What is blended is blended with the ground too, where no picture lies between.
@@ -17,6 +17,6 @@
 <Layer {desk} {view} {margin}>
   <g class="fills" opacity={seen.fills} style:display={seen.fills > 0 ? null : 'none'}>
     {#if ground}<rect width={sheet.width} height={sheet.height} fill={ground} />{/if}
-    <Painted {parts} place="bed" seeing={desk.seeing} />
+    <Painted {parts} place="bed" seeing={desk.picture.seeing} />
   </g>
 </Layer>

@@ -6,7 +6,7 @@
 
   let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
 
-  const seen = $derived(desk.seen);
+  const seen = $derived(desk.looking.seen);
   // Lines are built when they are first seen: a finished drawing opens without them.
   let inked = $state(false);
   $effect.pre(() => {
@@ -26,9 +26,9 @@
   >
     {#each inked ? desk.art.layers : [] as layer (layer.id)}
       {#each layer.shown ? shownShapesIn(layer) : [] as shape (shape.id)}
-        {@const ink = desk.inks.of(shape, layer.ink)}
+        {@const ink = desk.picture.inks.of(shape, layer.ink)}
         {@const { stroke } = shape}
-        {#if desk.trueStroke && stroke && desk.step === 'refine'}
+        {#if desk.habits.trueStroke && stroke && desk.step === 'refine'}
           <path
             class="weight"
             d={drawnData(wholePaths(shape))}
@@ -40,7 +40,7 @@
             style:stroke-width="{stroke.width}px"
           />
         {/if}
-        {#if desk.haze && desk.step === 'refine' && active.has(shape.id)}
+        {#if desk.habits.haze && desk.step === 'refine' && active.has(shape.id)}
           <path class="haze" d={drawnData(wholePaths(shape))} fill={ink} />
         {/if}
         {@const lines = lineRuns(wholePaths(shape))}

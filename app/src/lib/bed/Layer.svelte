@@ -18,8 +18,8 @@
 <svg
   style:left="{-margin}px"
   style:top="{-margin}px"
-  width={desk.bed.width + 2 * margin}
-  height={desk.bed.height + 2 * margin}
+  width={desk.looking.bed.width + 2 * margin}
+  height={desk.looking.bed.height + 2 * margin}
   aria-hidden="true"
 >
   <g transform={matrixText(viewMatrix(inset))}>{@render children()}</g>

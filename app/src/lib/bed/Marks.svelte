@@ -17,7 +17,7 @@
   import { currentFrame, frameCorners } from './box';
   import { fieldOf, handleGrip, nearEnds, visibleHandles } from './hit';
   import { anchorMark, handleMark } from './marks';
-  import { liveHandles, shownPaths, type Foresight } from './shown';
+  import { liveHandles, shownPaths, type Foresight } from './foresight';
 
   let { desk, over, foresight }: { desk: Desk; over: BedPointer | null; foresight: Foresight } = $props();
 
@@ -30,7 +30,7 @@
   /** Ends of open paths show their ring when the pointer is this near, in bed pixels. */
   const ENDS_NEAR = 60;
 
-  const view = $derived(desk.view);
+  const view = $derived(desk.looking.view);
   const bed = (p: Point): Point => toBed(view, p);
   const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
   const cubicText = (c: Cubic): string => {
@@ -50,10 +50,10 @@
   }
   const anchors = $derived.by((): Mark[] => {
     const out: Mark[] = [];
-    const { width, height } = desk.bed;
+    const { width, height } = desk.looking.bed;
     const chosenOn = new Set(desk.choice.anchors.map((a) => `${a.path} ${a.index}`));
     for (const { shape, path } of paths) {
-      const ink = desk.inkOf(shape);
+      const ink = desk.picture.inkOf(shape);
       const taken = new Set<number>();
       path.anchors.forEach((a, index) => {
         const at = bed(a);
@@ -81,7 +81,7 @@
   const handles = $derived.by(() => {
     const refs = new Map<string, HandleRef>();
     const keep = (r: HandleRef): void => void refs.set(`${r.path} ${r.index} ${r.side}`, r);
-    if (desk.seen.ink) {
+    if (desk.looking.seen.ink) {
       liveHandles(desk).forEach(keep);
       if (!desk.live) for (const s of desk.chosenShapes) visibleHandles(s, desk.choice).forEach(keep);
     }
@@ -115,11 +115,14 @@
   );
 
   const outlines = $derived(
-    desk.seen.ink || desk.held.has('q') || desk.held.has('shift+q') ? [] : desk.chosenShapes,
+    desk.looking.seen.ink || desk.pointing.held.has('q') || desk.pointing.held.has('shift+q')
+      ? []
+      : desk.chosenShapes,
   );
-  const frame = $derived(desk.task ? null : currentFrame(desk));
+  const frame = $derived(desk.pointing.task ? null : currentFrame(desk));
   const crop = $derived.by((): Point[] => {
-    const { task, traced } = desk;
+    const { task } = desk.pointing;
+    const { traced } = desk.picture;
     if (task?.kind !== 'crop' || !traced) return [];
     const { x0, y0, x1, y1 } = task.box;
     return [
@@ -146,7 +149,7 @@
   const previewInk = $derived.by(() => {
     const id = foresight.kind === 'segment' ? foresight.shape : desk.live?.shape;
     const shape = id ? desk.shapeOf(id) : null;
-    return shape ? desk.inkOf(shape) : '#2340c7';
+    return shape ? desk.picture.inkOf(shape) : '#2340c7';
   });
 </script>
 
@@ -214,16 +217,19 @@
   {/if}
 
   {#if crop.length === 4}
-    <path class="shade" d="M0 0H{desk.bed.width}V{desk.bed.height}H0ZM{crop.map(text).join('L')}Z" />
+    <path
+      class="shade"
+      d="M0 0H{desk.looking.bed.width}V{desk.looking.bed.height}H0ZM{crop.map(text).join('L')}Z"
+    />
     <path class="chosen thin" d="M{crop.map(text).join('L')}Z" />
     {#each cropGrips as g, i (i)}
       <circle class="halo" cx={g.x} cy={g.y} r="4" />
       <circle class="chosen" cx={g.x} cy={g.y} r="4" />
     {/each}
   {/if}
-  {#if desk.rule}
-    {@const a = bed(desk.rule.from)}
-    {@const b = bed(desk.rule.to)}
+  {#if desk.pointing.rule}
+    {@const a = bed(desk.pointing.rule.from)}
+    {@const b = bed(desk.pointing.rule.to)}
     <path class="halo" d="M{text(a)}L{text(b)}" />
     <path class="chosen thin" d="M{text(a)}L{text(b)}" />
     <circle class="chosen thin" cx={a.x} cy={a.y} r="4" />
@@ -237,21 +243,21 @@
     {/each}
   {/if}
 
-  {#if desk.about && desk.step === 'refine' && desk.choice.shapes.length > 0}
-    {@const at = bed(desk.about)}
+  {#if desk.choosing.turnCentre && desk.step === 'refine' && desk.choice.shapes.length > 0}
+    {@const at = bed(desk.choosing.turnCentre)}
     {@const d = `M${text({ x: at.x - 9, y: at.y })}h5m8 0h5M${text({ x: at.x, y: at.y - 9 })}v5m0 8v5`}
     <path class="halo" {d} />
     <path class="chosen" {d} />
   {/if}
-  {#if desk.box}
-    {@const a = bed({ x: desk.box.x0, y: desk.box.y0 })}
-    {@const b = bed({ x: desk.box.x1, y: desk.box.y1 })}
+  {#if desk.pointing.box}
+    {@const a = bed({ x: desk.pointing.box.x0, y: desk.pointing.box.y0 })}
+    {@const b = bed({ x: desk.pointing.box.x1, y: desk.pointing.box.y1 })}
     <rect class="choosing" x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} />
   {/if}
-  {#if desk.disc}
-    {@const at = bed(desk.disc.at)}
-    <circle class="halo" cx={at.x} cy={at.y} r={desk.disc.radius * view.scale} />
-    <circle class="chosen thin" cx={at.x} cy={at.y} r={desk.disc.radius * view.scale} />
+  {#if desk.pointing.disc}
+    {@const at = bed(desk.pointing.disc.at)}
+    <circle class="halo" cx={at.x} cy={at.y} r={desk.pointing.disc.radius * view.scale} />
+    <circle class="chosen thin" cx={at.x} cy={at.y} r={desk.pointing.disc.radius * view.scale} />
   {/if}
 </svg>
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onDestroy, untrack } from 'svelte';
   import { meanScale, seenSize, type PlacedPicture } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { matrixText, type View } from '$lib/desk/view';
@@ -7,7 +8,7 @@
   let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
 
   const sheet = $derived(desk.art.sheet);
-  const opacity = $derived(desk.seen.picture);
+  const opacity = $derived(desk.looking.seen.picture);
   const shown = $derived(desk.art.pictures.filter((p) => p.shown));
 
   /** Longest side of the server's working copy. */
@@ -18,8 +19,13 @@
     return coarse > 1 && meanScale(p.placement) * view.scale * devicePixelRatio * coarse > 1.2;
   };
   $effect(() => {
-    for (const p of shown) void desk.seeing.want(p, near(p));
+    for (const p of shown) void desk.picture.seeing.want(p, near(p));
   });
+  $effect(() => {
+    const { pictures } = desk.art;
+    untrack(() => desk.picture.seeing.keepOnly(pictures));
+  });
+  onDestroy(() => desk.picture.seeing.keepOnly([]));
 
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.
   function washMatrix(wash: number): string {
@@ -48,7 +54,7 @@
   <g {opacity} style:display={opacity > 0 ? null : 'none'}>
     {#each shown as p (p.id)}
       {@const size = seenSize(p)}
-      {@const hrefs = desk.seeing.hrefs(p)}
+      {@const hrefs = desk.picture.seeing.hrefs(p)}
       {#if p.crop}
         <clipPath id="crop-{p.id}">
           <rect x={p.crop.x0} y={p.crop.y0} width={p.crop.x1 - p.crop.x0} height={p.crop.y1 - p.crop.y0} />
@@ -57,7 +63,7 @@
       <g
         transform={matrixText(p.placement)}
         filter={p.wash > 0 ? `url(#wash-${p.id})` : null}
-        clip-path={p.crop && desk.task?.kind !== 'crop' ? `url(#crop-${p.id})` : null}
+        clip-path={p.crop && desk.pointing.task?.kind !== 'crop' ? `url(#crop-${p.id})` : null}
       >
         {#if hrefs}
           <image href={hrefs.work} {...size} preserveAspectRatio="none" />

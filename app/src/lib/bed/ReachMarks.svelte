@@ -4,7 +4,7 @@
   import { toBed, toSheet } from '$lib/desk/view';
   import Beside from './Beside.svelte';
   import { tickedAt } from './reaching';
-  import type { Foresight } from './shown';
+  import type { Foresight } from './foresight';
 
   // What Reach offers besides the segment itself: how far one segment can hold the edge, its drift, the turns ahead.
   let { desk, foresight }: { desk: Desk; foresight: Foresight } = $props();
@@ -15,15 +15,15 @@
   /** How far beside the pointer the figures stand. */
   const BESIDE = 22;
 
-  const bed = (p: Point): Point => toBed(desk.view, p);
+  const bed = (p: Point): Point => toBed(desk.looking.view, p);
   const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
   const reached = $derived(
     (foresight.kind === 'add' || foresight.kind === 'close') && foresight.reached ? foresight.reached : null,
   );
   /** Where no segment is offered any more, the tick still says how far one holds. */
   const ticked = $derived.by(() => {
-    if (reached || foresight.kind !== 'add' || !desk.pointerAt) return reached;
-    return tickedAt(desk, { sheet: toSheet(desk.view, desk.pointerAt) }, desk.livePath);
+    if (reached || foresight.kind !== 'add' || !desk.pointing.pointerAt) return reached;
+    return tickedAt(desk, { sheet: toSheet(desk.looking.view, desk.pointing.pointerAt) }, desk.livePath);
   });
   /** A bar across the edge with the contour left clear. */
   const tick = $derived.by((): string | null => {

@@ -17,8 +17,8 @@
   /** How thick a ruler is, bed pixels. */
   const THICK = 18;
   const unit = $derived(desk.art.sheet.unit);
-  const across = $derived(rulerTicks(view.scale, view.tx, desk.bed.width, unit));
-  const down = $derived(rulerTicks(view.scale, view.ty, desk.bed.height, unit));
+  const across = $derived(rulerTicks(view.scale, view.tx, desk.looking.bed.width, unit));
+  const down = $derived(rulerTicks(view.scale, view.ty, desk.looking.bed.height, unit));
 
   // A guide is pulled out of a ruler; let go over it again, there is none.
   let pulling: { gesture: Gesture; id: string; level: boolean; left: number; top: number } | null = null;
@@ -32,7 +32,7 @@
   }
   const place = (e: PointerEvent): { x: number; y: number; over: boolean } => {
     const p = { x: e.clientX - pulling!.left, y: e.clientY - pulling!.top };
-    return { ...toSheet(desk.view, p), over: pulling!.level ? p.y < THICK : p.x < THICK };
+    return { ...toSheet(desk.looking.view, p), over: pulling!.level ? p.y < THICK : p.x < THICK };
   };
   function move(e: PointerEvent): void {
     e.stopPropagation();

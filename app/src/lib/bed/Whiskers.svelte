@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { cubicPoint, cubicTangent, meantSegments, segmentCubic, unit } from '@mirrot/core';
+  import { cubicPoint, cubicTangent, meantSegments, segmentCubic, unit, toDegrees } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { toBed } from '$lib/desk/view';
   import { entryOnBed, whiskersOf } from './whiskers';
@@ -8,15 +8,26 @@
   let { desk }: { desk: Desk } = $props();
 
   const shown = $derived(
-    desk.step === 'refine' && desk.seen.ink && desk.measuring && desk.habits.whiskers && !desk.offer
-      ? desk.choice.shapes.flatMap((id) => desk.drifts.of(id) ?? [])
+    desk.step === 'refine' &&
+      desk.looking.seen.ink &&
+      desk.picture.driftSettings &&
+      desk.habits.whiskers &&
+      !desk.offer
+      ? desk.choice.shapes.flatMap((id) => desk.picture.drifts.of(id) ?? [])
       : [],
   );
   const whiskers = $derived(
     shown.flatMap((s) =>
       s.parts.map((part) => ({
         key: part.path.id,
-        ...whiskersOf(part, s.step, desk.view, desk.habits.driftWithin, desk.bed.width, desk.bed.height),
+        ...whiskersOf(
+          part,
+          s.step,
+          desk.looking.view,
+          desk.habits.driftWithin,
+          desk.looking.bed.width,
+          desk.looking.bed.height,
+        ),
       })),
     ),
   );
@@ -24,7 +35,7 @@
   const FOOT = 6;
   const POLE = 15;
   const pennants = $derived(
-    desk.step !== 'refine' || !desk.seen.ink
+    desk.step !== 'refine' || !desk.looking.seen.ink
       ? []
       : desk.chosenShapes.flatMap((shape) =>
           shape.paths.flatMap((path, k) => {
@@ -36,29 +47,29 @@
             return segments.map((s) => {
               const c = segmentCubic(path, s);
               const way = unit(cubicTangent(c, 0.5)) ?? { x: 1, y: 0 };
-              const at = toBed(desk.view, cubicPoint(c, 0.5));
+              const at = toBed(desk.looking.view, cubicPoint(c, 0.5));
               return {
                 key: `${path.id} ${s}`,
                 x: at.x,
                 y: at.y,
-                turn: (Math.atan2(way.y, way.x) * 180) / Math.PI,
+                turn: toDegrees(Math.atan2(way.y, way.x)),
               };
             });
           }),
         ),
   );
   const pointed = $derived.by(() => {
-    const { driftAt } = desk;
-    const shape = driftAt && desk.drifts.of(driftAt.shape);
+    const { driftAt } = desk.picture;
+    const shape = driftAt && desk.picture.drifts.of(driftAt.shape);
     const part = driftAt && shape ? shape.parts[driftAt.part] : null;
     if (!driftAt || !shape || !part || driftAt.entry >= part.drift.value.length) return null;
-    return entryOnBed(part, shape.step, driftAt.entry, desk.view);
+    return entryOnBed(part, shape.step, driftAt.entry, desk.looking.view);
   });
 </script>
 
 <svg class="whiskers" aria-hidden="true">
   {#each whiskers as w (w.key)}
-    {#if !desk.pressing}<path class="halo" d={w.beyond} />{/if}
+    {#if !desk.pointing.pressing}<path class="halo" d={w.beyond} />{/if}
     <path class="none" d={w.none} />
     <path class="within" d={w.within} />
     <path class="beyond" d={w.beyond} />

@@ -6,6 +6,7 @@ import {
   setGrid,
   setPicture,
   shapeBounds,
+  shapesOf,
   wholePaths,
   type Path,
 } from '@mirrot/core';
@@ -13,7 +14,7 @@ import { chooseShapes } from '$lib/desk/choice';
 import { gripForm, formInHand, radiusGrips } from './forms';
 import { blockInTarget } from './block-in-target';
 import { endPath } from './ending';
-import { foresee } from './shown';
+import { foresee } from './foresight';
 import { snapAt } from './snapping';
 import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
 import type { BedPointer } from './behaviour';
@@ -24,7 +25,7 @@ const attracting = (b: Bench): Bench => {
 };
 const over = (b: Bench, x: number, y: number, keys: Partial<BedPointer> = {}): BedPointer => ({
   sheet: { x, y },
-  screen: { x: x * b.desk.view.scale + b.desk.view.tx, y: y * b.desk.view.scale + b.desk.view.ty },
+  screen: { x: x * b.desk.looking.view.scale + b.desk.looking.view.tx, y: y * b.desk.looking.view.scale + b.desk.looking.view.ty },
   shift: false, alt: false, type: 'mouse', time: 0, again: false, ...keys,
 }); // prettier-ignore
 const spots = (b: Bench, shape = -1): number[][] =>
@@ -53,9 +54,9 @@ describe.each([0.25, 1, 16])('snapping at %f screen px to the sheet px', (scale)
     const b = one();
     const p = { x: 100 + s(30), y: 100 + s(3) };
     expect(snapAt(b.desk, p)!.kind).toBe('segments');
-    b.desk.hold('c', true);
+    b.desk.pointing.hold('c', true);
     expect(snapAt(b.desk, p)).toBeNull();
-    b.desk.hold('c', false);
+    b.desk.pointing.hold('c', false);
     b.desk.habits.setSnap('segments', false);
     expect(snapAt(b.desk, p)).toBeNull();
     b.desk.habits.setSnap('anchors', false);
@@ -106,7 +107,7 @@ it('the picture’s edge attracts when asked, through the picture’s placement,
   // Dark from the pixel 80 on, laid at twice its size.
   for (let i = 0; i < 200 * 100; i++) if (i % 200 >= 80) data.fill(20, i * 4, i * 4 + 3);
   b.desk.change('Scale', setPicture('pic', { placement: [2, 0, 0, 2, 10, 0] }));
-  b.desk.inks.raster = { key: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
+  b.desk.picture.inks.raster = { key: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
   const p = { x: 166, y: 90 };
   expect(snapAt(b.desk, p)).toBeNull();
   b.desk.habits.setSnap('edge', true);
@@ -135,7 +136,7 @@ it('straight only: a drag moves the new anchor and pulls no handles', () => {
 describe('a border shared', () => {
   const drawn = (): Bench => {
     const b = attracting(benchWith([shapeWith('s', [square('p', 100, 100, 60)])]));
-    b.desk.nextFill = { hex: '#2f6b4f' };
+    b.desk.colouring.nextFill = { hex: '#2f6b4f' };
     for (const [x, y] of [
       [160, 100],
       [230, 90],
@@ -151,7 +152,7 @@ describe('a border shared', () => {
     expect(b.desk.offer?.text).toContain('Close along the neighbour’s border');
     expect(b.desk.offer!.ghost![0]!.closed).toBe(true);
     expect(b.shapes[1]!.paths[0]!.closed).toBe(false);
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     const [old, made] = b.shapes;
     expect(made!.paths[0]!.anchors).toHaveLength(4);
     expect(made!.fill).toEqual({ hex: '#2f6b4f' });
@@ -166,7 +167,7 @@ describe('a border shared', () => {
   it('R takes it the other way round, another press leaves it', () => {
     const b = drawn();
     b.desk.offer!.turn!();
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     expect(b.shapes[1]!.paths[0]!.anchors).toHaveLength(6);
     const c = drawn();
     c.click({ x: 300, y: 250 });
@@ -184,7 +185,7 @@ describe('a border shared', () => {
       b.click({ x, y });
     expect(b.desk.offer).toBeNull();
     const c = drawn();
-    c.desk.offer!.take();
+    c.desk.takeOffer();
     c.desk.habits.set({ snapOn: false });
     c.desk.step = 'refine';
     c.drag({ x: 160, y: 100 }, { x: 150, y: 80 });
@@ -200,7 +201,7 @@ describe('a border shared', () => {
       [161, 101],
     ] as const)
       b.click({ x, y });
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     expect(spots(b, 0)).toEqual([
       [100, 100],
       [160, 100],
@@ -214,7 +215,7 @@ describe('a border shared', () => {
 describe('forms', () => {
   const begin = (kind: 'box' | 'ellipse' | 'polygon' | 'line', scale = 1): Bench => {
     const b = benchWith([], 'block-in', scale);
-    b.desk.form = kind;
+    b.desk.next.form = kind;
     return b;
   };
 
@@ -234,9 +235,9 @@ describe('forms', () => {
 
   it('have the fill shown as the next path’s at once; a line has none', () => {
     const b = begin('ellipse');
-    b.desk.nextFill = { hex: '#2f6b4f' };
+    b.desk.colouring.nextFill = { hex: '#2f6b4f' };
     b.drag({ x: 10, y: 10 }, { x: 70, y: 40 });
-    b.desk.form = 'line';
+    b.desk.next.form = 'line';
     b.drag({ x: 10, y: 100 }, { x: 70, y: 140 });
     expect(b.shapes.map((s) => s.fill)).toEqual([{ hex: '#2f6b4f' }, null]);
   });
@@ -246,9 +247,9 @@ describe('forms', () => {
     b.press({ x: 10, y: 10 });
     b.move({ x: 50, y: 40 });
     b.move({ x: 70, y: 40 });
-    expect(b.desk.beside?.text).toBe('60.0 × 30.0 px');
+    expect(b.desk.pointing.pointerNote?.text).toBe('60.0 × 30.0 px');
     b.machine.cancel();
-    expect(b.desk.beside).toBeNull();
+    expect(b.desk.pointing.pointerNote).toBeNull();
     expect(b.shapes).toHaveLength(0);
   });
 
@@ -257,11 +258,11 @@ describe('forms', () => {
     b.click({ x: 5, y: 5 });
     expect(b.desk.offer).toBeNull();
     expect(b.desk.notice?.text).toContain('Drag to draw');
-    b.desk.form = 'box';
+    b.desk.next.form = 'box';
     b.drag({ x: 10, y: 10 }, { x: 70, y: 40 });
     b.click({ x: 100, y: 100 });
-    expect(b.shapes).toHaveLength(1);
-    b.desk.offer!.take();
+    expect(shapesOf(b.desk.drawing.kept)).toHaveLength(1);
+    b.desk.takeOffer();
     expect(shapeBounds(b.shapes[1]!)).toEqual({ x0: 100, y0: 100, x1: 160, y1: 130 });
   });
 
@@ -307,7 +308,7 @@ describe('forms', () => {
 describe('axes', () => {
   it('a mirror axis is drawn or clicked, snaps to the sheet’s middle, and new paths follow it until released', () => {
     const b = attracting(benchWith([]));
-    b.desk.task = { kind: 'mirror-axis', from: null, own: null };
+    b.desk.pointing.task = { kind: 'mirror-axis', from: null, own: null };
     b.click({ x: 203, y: 20 });
     expect(foresee(b.desk, over(b, 198, 290))).toMatchObject({
       kind: 'add',
@@ -317,7 +318,7 @@ describe('axes', () => {
     b.click({ x: 198, y: 280 });
     expect(b.desk.art.axis).toMatchObject({ kind: 'mirror', x: 200 });
     expect(Math.abs(Math.cos((b.desk.art.axis as { angle: number }).angle))).toBeLessThan(1e-12);
-    b.desk.nextFill = { hex: '#2f6b4f' };
+    b.desk.colouring.nextFill = { hex: '#2f6b4f' };
     for (const [x, y] of [
       [199, 50],
       [260, 120],
@@ -337,7 +338,7 @@ describe('axes', () => {
 
   it('a line too short is refused, Esc leaves the task as it was', () => {
     const b = benchWith([]);
-    b.desk.task = { kind: 'mirror-axis', from: null, own: null };
+    b.desk.pointing.task = { kind: 'mirror-axis', from: null, own: null };
     b.drag({ x: 10, y: 10 }, { x: 14, y: 10 });
     expect(b.desk.art.axis).toBeNull();
     expect(b.desk.notice?.tone).toBe('bad');
@@ -345,8 +346,8 @@ describe('axes', () => {
 
   it('what is drawn about a centre can be edited in any part', () => {
     const b = benchWith([]);
-    b.desk.axisParts = 4;
-    b.desk.task = { kind: 'turn-axis' };
+    b.desk.next.axisParts = 4;
+    b.desk.pointing.task = { kind: 'turn-axis' };
     b.click({ x: 200, y: 150 });
     for (const [x, y] of [
       [200, 100],
@@ -390,9 +391,9 @@ describe('guides', () => {
   it('is moved in Block in with A held, in Refine below shapes; a click does not change it', () => {
     const b = guided();
     b.desk.step = 'block-in';
-    b.desk.hold('a', true);
+    b.desk.pointing.hold('a', true);
     b.drag({ x: 150, y: 100 }, { x: 150, y: 90 });
-    b.desk.hold('a', false);
+    b.desk.pointing.hold('a', false);
     b.desk.step = 'refine';
     b.drag({ x: 150, y: 90 }, { x: 150, y: 80 });
     expect(b.desk.art.guides.lines[0]!.y).toBe(80);

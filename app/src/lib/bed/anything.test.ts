@@ -65,11 +65,7 @@ const KEYS: Readonly<Record<string, (b: Bench) => void>> = {
   turn: (b) => turnLast(b.desk),
   undo: (b) => b.desk.undo(),
   redo: (b) => b.desk.redo(),
-  offer(b) {
-    const { offer } = b.desk;
-    b.desk.offer = null;
-    offer?.take();
-  },
+  offer: (b) => b.desk.takeOffer(),
   other: (b) => b.desk.offer?.turn?.(),
   delete: (b) => !b.desk.live && deleteChosen(b.desk),
   flow: (b) => !b.desk.live && flowChosen(b.desk),
@@ -79,7 +75,7 @@ const KEYS: Readonly<Record<string, (b: Bench) => void>> = {
   straighten: (b) => straighten(b.desk),
   open: (b) => !b.desk.live && closeOrOpen(b.desk),
   nudge: (b) => nudge(b.desk, { x: 1, y: -1 }),
-  fresh: (b) => void (b.desk.fresh = true),
+  fresh: (b) => void (b.desk.next.fresh = true),
 };
 
 function carryOut(b: Bench, d: Deed): void {
@@ -93,15 +89,16 @@ function carryOut(b: Bench, d: Deed): void {
     b.machine.cancel();
   } else if (d.do === 'key') KEYS[d.key]!(b);
   else if (d.do === 'step') desk.open(d.step);
-  else if (['a', 't', 'c'].includes(d.what)) desk.hold(d.what, !desk.held.has(d.what));
+  else if (['a', 't', 'c'].includes(d.what)) desk.pointing.hold(d.what, !desk.pointing.held.has(d.what));
   else if (d.what === 'box' || d.what === 'ellipse' || d.what === 'polygon' || d.what === 'line')
-    desk.form = desk.form === d.what ? null : d.what;
-  else if (d.what === 'mirror') desk.task = desk.task ? null : { kind: 'mirror-axis', from: null, own: null };
-  else if (d.what === 'turned') desk.task = desk.task ? null : { kind: 'turn-axis' };
+    desk.next.form = desk.next.form === d.what ? null : d.what;
+  else if (d.what === 'mirror')
+    desk.pointing.task = desk.pointing.task ? null : { kind: 'mirror-axis', from: null, own: null };
+  else if (d.what === 'turned') desk.pointing.task = desk.pointing.task ? null : { kind: 'turn-axis' };
   else if (d.what === 'straight') desk.habits.set({ straightOnly: !desk.habits.straightOnly });
   else if (d.what === 'snap') desk.habits.set({ snapOn: !desk.habits.snapOn });
-  else if (d.what === 'carry') desk.carry = !desk.carry;
-  else if (d.what === 'flowing') desk.flowingClicks = !desk.flowingClicks;
+  else if (d.what === 'carry') desk.habits.set({ carry: !desk.habits.carry });
+  else if (d.what === 'flowing') desk.habits.set({ flowingClicks: !desk.habits.flowingClicks });
   else desk.habits.set({ pen: !desk.habits.pen });
 }
 

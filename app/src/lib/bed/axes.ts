@@ -8,7 +8,7 @@ import { snapAt } from './snapping';
 
 /** Lines an axis is drawn along: the sheet's middles, and the picture's own axis of symmetry once it is found. */
 function middles(desk: Desk, own: Rule | null): SnapLine[] {
-  const centre = boxCentre(desk.sheetBox);
+  const centre = boxCentre(desk.looking.sheetBox);
   const lines: SnapLine[] = [
     { kind: 'sheet', at: centre, along: { x: 0, y: 1 }, why: 'middle of the sheet' },
     { kind: 'sheet', at: centre, along: { x: 1, y: 0 }, why: 'middle of the sheet' },
@@ -36,16 +36,16 @@ export function pressAxis(
 ): Grip {
   if (task.kind === 'turn-axis') {
     const { at } = axisPoint(desk, start, null, null);
-    return { click: () => placeAxis(desk, { kind: 'turn', ...at, parts: desk.axisParts }) };
+    return { click: () => placeAxis(desk, { kind: 'turn', ...at, parts: desk.next.axisParts }) };
   }
   const first = axisPoint(desk, start, task.from, task.own).at;
   const from = task.from ?? first;
-  const done = (): void => void (desk.rule = desk.taken = null);
+  const done = (): void => void (desk.pointing.rule = desk.pointing.snapTarget = null);
   return {
     drag(p) {
       const { at, snap } = axisPoint(desk, p, from, task.own);
-      desk.rule = { from, to: at };
-      desk.taken = snap;
+      desk.pointing.rule = { from, to: at };
+      desk.pointing.snapTarget = snap;
     },
     release(p) {
       done();
@@ -53,7 +53,7 @@ export function pressAxis(
     },
     click() {
       if (task.from) placeMirror(desk, { from, to: first });
-      else desk.task = { ...task, from };
+      else desk.pointing.task = { ...task, from };
     },
     cancel: done,
   };

@@ -46,8 +46,8 @@ export interface PressMachine {
   readonly busy: boolean;
 }
 
-/** @param told hears when a press begins and when it has ended */
-export function createPressMachine(press: Press, told: (busy: boolean) => void = () => {}): PressMachine {
+/** @param onBusy hears when a press begins and when it has ended */
+export function createPressMachine(press: Press, onBusy: (busy: boolean) => void = () => {}): PressMachine {
   let grip: Grip | null = null;
   let start: BedPointer | null = null;
   let dragging = false;
@@ -64,7 +64,7 @@ export function createPressMachine(press: Press, told: (busy: boolean) => void =
       start = { ...raw, again };
       dragging = false;
       grip = press(start);
-      told(true);
+      onBusy(true);
     },
     move(raw) {
       if (!start) return;
@@ -88,7 +88,7 @@ export function createPressMachine(press: Press, told: (busy: boolean) => void =
         last = again ? null : { time: raw.time, screen };
         held?.click?.({ ...raw, again });
       }
-      told(false);
+      onBusy(false);
     },
     key: (key) => (start !== null && grip?.key?.(key)) || false,
     cancel() {
@@ -98,7 +98,7 @@ export function createPressMachine(press: Press, told: (busy: boolean) => void =
       start = null;
       dragging = false;
       last = null;
-      told(false);
+      onBusy(false);
       return true;
     },
   };

@@ -41,8 +41,8 @@ export type BlockInTarget =
 export function blockInTarget(desk: Desk, p: BedPointer, offered = true): BlockInTarget {
   const field = fieldOf(desk, p);
   const { live, livePath } = desk;
-  if (desk.fresh || desk.held.has('t'))
-    return adding(desk, p, desk.fresh ? null : (livePath ?? null), offered);
+  if (desk.next.fresh || desk.pointing.held.has('t'))
+    return adding(desk, p, desk.next.fresh ? null : (livePath ?? null), offered);
   if (live && livePath) {
     const own: HitField = {
       ...field,
@@ -103,7 +103,7 @@ const isAt = (reached: ReachOffer | null, at: Point): boolean =>
 /** What is asked for at the pointer: the next segment on the picture's edge, up to what a press would make. */
 export function askReach(desk: Desk, p: BedPointer, hints = 0): ReachAsk | null {
   if (!reaches(desk) || p.shift) return null;
-  const after = desk.fresh ? null : desk.livePath;
+  const after = desk.next.fresh ? null : desk.livePath;
   const target = blockInTarget(desk, p, false);
   if (target.kind === 'add') {
     const to = after && goesBeforeEdge(target.snap) ? { at: target.snap!.at, arrive: null } : null;

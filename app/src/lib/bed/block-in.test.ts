@@ -5,7 +5,7 @@ import { flowChosen, flowKinds } from '$lib/edits/shaping';
 import { benchWith, shapeWith, smooth, square } from './testing';
 import { takeBack, turnLast } from './block-in';
 import { closeLive, endPath } from './ending';
-import { foresee } from './shown';
+import { foresee } from './foresight';
 
 const open = shapeWith('open', [{ id: 'o', closed: false, anchors: [corner(200, 200), corner(260, 200)] }]);
 
@@ -32,7 +32,7 @@ describe.each([0.25, 1, 8])('blocking in at %f screen px to the sheet px', (scal
 
   it('starts the next path at once, with the same settings', () => {
     const b = benchWith([], 'block-in', scale);
-    b.desk.nextFill = { hex: '#2f6b4f' };
+    b.desk.colouring.nextFill = { hex: '#2f6b4f' };
     for (const x of [0, 150]) {
       b.click({ x, y: 0 });
       b.click({ x: x + 100, y: 0 });
@@ -132,10 +132,10 @@ describe('while an anchor is pulled out', () => {
 describe('Carry', () => {
   it('off leaves no leaving handle; O does the other for one anchor', () => {
     const b = benchWith([]);
-    b.desk.carry = false;
+    b.desk.habits.set({ carry: false });
     b.click({ x: 0, y: 0 });
     b.drag({ x: 100, y: 0 }, { x: 130, y: 0 });
-    b.desk.carryOnce = true;
+    b.desk.next.carryOnce = true;
     b.drag({ x: 200, y: 0 }, { x: 230, y: 0 });
     b.drag({ x: 300, y: 0 }, { x: 330, y: 0 });
     expect(b.desk.livePath!.anchors.map((a) => [a.kind, a.out !== null])).toEqual([
@@ -185,7 +185,7 @@ describe('ends of other paths', () => {
     const b = benchWith([open]);
     b.click({ x: 261, y: 201 });
     expect(b.desk.offer?.text).toContain('goes on');
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     expect(b.desk.live).toEqual({ shape: 'open', path: 'o' });
     b.click({ x: 300, y: 260 });
     expect(b.shapes).toHaveLength(1);
@@ -199,7 +199,7 @@ describe('ends of other paths', () => {
     expect(b.desk.live).toBeNull();
     expect(b.desk.offer?.text).toContain('joins');
     expect(b.shapes).toHaveLength(2);
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     expect(b.shapes).toHaveLength(1);
     expect(b.shapes[0]!.paths[0]!.anchors.map((a) => [a.x, a.y])).toEqual([
       [100, 100],
@@ -210,7 +210,7 @@ describe('ends of other paths', () => {
 
   it('is over an end but adds when T was pressed', () => {
     const b = benchWith([open]);
-    b.desk.fresh = true;
+    b.desk.next.fresh = true;
     b.click({ x: 260, y: 200 });
     expect(b.desk.offer).toBeNull();
     expect(b.shapes).toHaveLength(2);
@@ -282,7 +282,7 @@ describe('ending and taking back', () => {
 describe('held keys', () => {
   it('with A a press shapes what lies there and adds nothing', () => {
     const b = benchWith([shapeWith('s', [square('p', 0, 0, 100)])]);
-    b.desk.hold('a', true);
+    b.desk.pointing.hold('a', true);
     b.drag({ x: 0, y: 0 }, { x: -10, y: -10 });
     b.drag({ x: 100, y: 50 }, { x: 130, y: 50 });
     b.click({ x: 300, y: 250 });
@@ -294,7 +294,7 @@ describe('held keys', () => {
 
   it('with T in Refine a press adds', () => {
     const b = benchWith([shapeWith('s', [square('p', 0, 0, 100)])], 'refine');
-    b.desk.hold('t', true);
+    b.desk.pointing.hold('t', true);
     b.click({ x: 0, y: 0 });
     b.click({ x: 50, y: 50 });
     expect(b.shapes[1]!.paths[0]!.anchors).toHaveLength(2);
@@ -332,7 +332,7 @@ describe('what a press would do is shown before it', () => {
     expect(over(b, 200, 200)).toMatchObject({ kind: 'end' });
     expect(over(b, 100, 100)).toMatchObject({ kind: 'anchor', ref: { index: 1 } });
     expect(over(b, 50, 100)).toMatchObject({ kind: 'segment' });
-    b.desk.hold('q', true);
+    b.desk.pointing.hold('q', true);
     expect(over(b, 50, 250)).toEqual({ kind: 'none' });
   });
 
@@ -369,7 +369,7 @@ it('keeps smooth what was smooth: the preview is the segment that a click makes'
 describe('flowing', () => {
   it('clicks make anchors that flow, shown before the click as they will be', () => {
     const b = benchWith([]);
-    b.desk.flowingClicks = true;
+    b.desk.habits.set({ flowingClicks: true });
     for (const [x, y] of [
       [0, 0],
       [60, 40],
@@ -415,7 +415,7 @@ describe('flowing', () => {
     flowChosen(b.desk);
     expect(b.shapes[0]!.paths[0]!.anchors.map((a) => a.kind[0]).join('')).toBe('cfccfc');
     expect(b.desk.notice?.text).toBe('2 more anchors flow.');
-    b.desk.sharpest = 5;
+    b.desk.habits.set({ sharpest: 5 });
     const now = b.desk.art;
     flowChosen(b.desk);
     expect(b.desk.art).toBe(now);

@@ -37,7 +37,7 @@ const SAME_SPOT = 2;
 
 /** Whether this anchor's leaving handle shapes the next segment; O turns it once. */
 function carries(desk: Desk): boolean {
-  return desk.carry !== desk.carryOnce;
+  return desk.habits.carry !== desk.next.carryOnce;
 }
 
 /** The anchor as a drag shapes it: handles pulled out, Alt or J turning only the leaving one. */
@@ -59,7 +59,12 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
   const { straightOnly } = desk.habits;
   const bare: Anchor = {
     ...corner(at.x, at.y),
-    kind: desk.flowingClicks && !straightOnly ? 'flowing' : reached && !reached.corner ? 'smooth' : 'corner',
+    kind:
+      desk.habits.flowingClicks && !straightOnly
+        ? 'flowing'
+        : reached && !reached.corner
+          ? 'smooth'
+          : 'corner',
   };
   const made = first ? newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }) : null;
   const label = first ? 'Start a path' : 'Add an anchor';
@@ -78,7 +83,7 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
     return made && setPath(live.shape, { ...before, anchors: [begun] });
   };
   const onEdge = made || !reached ? null : onto(reached);
-  const late = reached || !reaches(desk) ? null : desk.reaching.latest;
+  const late = reached || !reaches(desk) ? null : desk.picture.reaching.latest;
   let frozenIn: Point | null | undefined;
   let breaking = false;
   let anchor: Anchor = bare;
@@ -89,9 +94,9 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
     if (straightOnly) {
       // No handles: the anchor itself goes along until it is let go.
       const placed = adding(desk, p, made ? null : before);
-      desk.taken = placed.snap;
+      desk.pointing.snapTarget = placed.snap;
       anchor = { ...bare, x: placed.at.x, y: placed.at.y };
-      desk.focus = placed.at;
+      desk.pointing.focus = placed.at;
       return show();
     }
     let way = subtract(p.sheet, at);
@@ -101,21 +106,21 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
     if (!broken) frozenIn = undefined;
     anchor = pulledOut(bare, way, frozenIn);
     show();
-    desk.focus = p.sheet;
+    desk.pointing.focus = p.sheet;
   };
   if (onEdge) gesture.show(onEdge);
   else show();
-  desk.live = live;
-  desk.fresh = false;
+  desk.choosing.live = live;
+  desk.next.fresh = false;
   if (made) {
-    desk.choice = NOTHING_CHOSEN;
-    desk.inks.choose(made, desk.traced);
+    desk.choosing.choice = NOTHING_CHOSEN;
+    desk.picture.inks.choose(made, desk.picture.traced);
   }
   const finish = (): void => {
     gesture.keep({ live });
-    desk.carryOnce = false;
-    desk.focus = null;
-    desk.taken = null;
+    desk.next.carryOnce = false;
+    desk.pointing.focus = null;
+    desk.pointing.snapTarget = null;
     offerBorder(desk);
   };
   return {
@@ -141,12 +146,12 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
     },
     cancel() {
       gesture.drop();
-      desk.focus = null;
-      desk.taken = null;
+      desk.pointing.focus = null;
+      desk.pointing.snapTarget = null;
     },
     key(key) {
       if (key === 'o') {
-        desk.carryOnce = !desk.carryOnce;
+        desk.next.carryOnce = !desk.next.carryOnce;
         return true;
       }
       if (key !== 'j') return false;
@@ -173,11 +178,11 @@ function gripLast(desk: Desk, start: BedPointer): Grip {
       gesture.show(
         setPath(shape, withAnchor(path, index, { ...last, kind: keepsLine ? 'smooth' : 'corner', out: way })),
       );
-      desk.focus = p.sheet;
+      desk.pointing.focus = p.sheet;
     },
     release() {
       gesture.keep();
-      desk.focus = null;
+      desk.pointing.focus = null;
     },
     click() {
       // The second click of two at the same spot belongs to the anchor the first one made.
@@ -212,11 +217,11 @@ function gripEnd(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): G
 
 /** A press while blocking in. */
 export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
-  const corner = desk.held.has('t') ? null : radiusGripAt(desk, p);
+  const corner = desk.pointing.held.has('t') ? null : radiusGripAt(desk, p);
   if (corner !== null) return gripRadius(desk, corner, p);
-  desk.justEnded = null;
-  if (desk.held.has('a')) return gripAdjust(desk, p);
-  if (desk.form && !desk.live && !desk.fresh) return gripForm(desk, desk.form, p);
+  desk.choosing.justEnded = null;
+  if (desk.pointing.held.has('a')) return gripAdjust(desk, p);
+  if (desk.next.form && !desk.live && !desk.next.fresh) return gripForm(desk, desk.next.form, p);
   const target = blockInTarget(desk, p);
   switch (target.kind) {
     case 'close':
@@ -239,11 +244,11 @@ export function pressBlockIn(desk: Desk, p: BedPointer): Grip | null {
     default: {
       const last = desk.livePath?.anchors.at(-1);
       // Two clicks within 300 ms and 2 px make one anchor.
-      if (p.again && last && distance(last, target.at) * desk.view.scale <= SAME_SPOT) return null;
+      if (p.again && last && distance(last, target.at) * desk.looking.view.scale <= SAME_SPOT) return null;
       // A finger comes without having pointed: what it would be offered is asked for now.
-      const { asked } = desk.reaching;
+      const { asked } = desk.picture.reaching;
       if (!target.reached && !(asked && asked.after === desk.livePath && isNear(desk, asked, p.sheet)))
-        desk.reaching.ask(askReach(desk, p));
+        desk.picture.reaching.ask(askReach(desk, p));
       return gripNewAnchor(desk, target.at, target.reached);
     }
   }

@@ -64,10 +64,10 @@ const UNIT_CORNERS: readonly Point[] = [
 /** The frame that has handles now: of an unlocked picture in Mount, of chosen shapes in Refine. */
 export function currentFrame(desk: Desk): Frame | null {
   if (desk.step === 'mount') {
-    const picture = desk.traced;
+    const picture = desk.picture.traced;
     return picture && picture.shown && !picture.locked ? frameOfPicture(picture) : null;
   }
-  const box = desk.step === 'refine' && desk.choice.level === 'shape' ? desk.chosenBox : null;
+  const box = desk.step === 'refine' && desk.choice.level === 'shape' ? desk.choosing.box : null;
   return box ? frameOfBox(box) : null;
 }
 
@@ -80,7 +80,7 @@ export function boxGripAt(desk: Desk, p: BedPointer): BoxGrip | null {
   const wide = p.type === 'touch' ? 2 : 1;
   let found: (BoxGrip & { distance: number }) | null = null;
   frameCorners(frame).forEach((c, i) => {
-    const at = toBed(desk.view, c);
+    const at = toBed(desk.looking.view, c);
     const distance = Math.hypot(at.x - p.screen.x, at.y - p.screen.y);
     const turning = distance > CORNER_REACH * wide;
     if ((turning && (inside || distance > TURN_REACH * wide)) || (found && found.distance <= distance))
@@ -127,20 +127,20 @@ function mapFor(
 
 /** Sets the point that numbers count from and boxes turn about. */
 export function turnAbout(desk: Desk, p: BedPointer): void {
-  desk.about = snapAt(desk, p.sheet)?.at ?? p.sheet;
-  desk.task = null;
+  desk.choosing.turnCentre = snapAt(desk, p.sheet)?.at ?? p.sheet;
+  desk.pointing.task = null;
 }
 
 /** Takes a corner. Pictures keep their proportion unless Shift is held, shapes only with Shift. */
 export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
-  const picture = desk.step === 'mount' ? desk.traced : null;
+  const picture = desk.step === 'mount' ? desk.picture.traced : null;
   const shapes = picture ? [] : desk.chosenShapes;
   const what = picture ? 'the picture' : shapes.length > 1 ? `${shapes.length} shapes` : 'the shape';
   const gesture = desk.gesture(`${grip.turning ? 'Turn' : 'Scale'} ${what}`);
-  const centre = (!picture && desk.about) || apply(grip.frame.map, { x: 0.5, y: 0.5 });
+  const centre = (!picture && desk.choosing.turnCentre) || apply(grip.frame.map, { x: 0.5, y: 0.5 });
   const recipe = (map: Affine): Recipe =>
     picture
-      ? pictureRecipe(picture, { placement: compose(map, picture.placement) }, desk.follow)
+      ? pictureRecipe(picture, { placement: compose(map, picture.placement) }, desk.picture.follow)
       : together(...shapes.map((s) => mapShape(s, map)));
   return {
     drag: (p) =>

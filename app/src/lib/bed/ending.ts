@@ -30,7 +30,7 @@ import type { BlockInTarget } from './block-in-target';
 /** Inks are chosen anew when a path ends. */
 function chooseInk(desk: Desk, shapeId: string): void {
   const shape = findShape(desk.art, shapeId);
-  if (shape) desk.inks.choose(shape, desk.traced);
+  if (shape) desk.picture.inks.choose(shape, desk.picture.traced);
 }
 
 /** Ends the path being drawn and keeps it, open. */
@@ -40,7 +40,7 @@ export function endPath(desk: Desk): void {
   const shape = desk.shapeOf(live.shape);
   // Half an outline about an axis is a whole one: it gets its fill as if it had been closed.
   const whole = shape?.axis && shape.fill === null && wholePaths(shape).every((p) => p.closed);
-  const fill = whole ? desk.nextFill : null;
+  const fill = whole ? desk.colouring.nextFill : null;
   desk.endLive(styleShapes(fill ? [live.shape] : [], { fill }));
   chooseInk(desk, live.shape);
 }
@@ -52,7 +52,7 @@ export function gripClosing(desk: Desk, start: BedPointer, reached: ReachOffer |
   const first = path.anchors[0]!;
   const gesture = desk.gesture('Close the path');
   const closed = (anchor: Anchor): Path => ({ ...withAnchor(path, 0, anchor), closed: true });
-  const fill = desk.nextFill;
+  const fill = desk.colouring.nextFill;
   const close = (whole: Path): Recipe =>
     together(setPath(shape, whole), (draft) => {
       const made = findShape(draft as never, shape) as { fill: unknown } | null;
@@ -72,7 +72,7 @@ export function gripClosing(desk: Desk, start: BedPointer, reached: ReachOffer |
   const end = (): void => {
     const before = desk.live!;
     gesture.keep({ live: null, choice: NOTHING_CHOSEN });
-    desk.justEnded = before.shape;
+    desk.choosing.justEnded = before.shape;
     chooseInk(desk, before.shape);
   };
   return {
@@ -93,42 +93,30 @@ export function offerGoOn(desk: Desk, target: Extract<BlockInTarget, { kind: 'en
   const begun = desk.live!;
   const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
   if (!other) return;
-  desk.offer = {
+  const onward = target.end === 'end' ? other : reversePath(other);
+  desk.makeOffer({
     text: 'Enter goes on from this end',
-    take() {
-      const onward = target.end === 'end' ? other : reversePath(other);
-      desk.change(
-        'Go on from the end',
-        together(removeNodes([begun.shape]), setPath(target.ref.shape, onward)),
-        {
-          live: { shape: target.ref.shape, path: other.id },
-        },
-      );
-    },
-  };
+    label: 'Go on from the end',
+    recipe: together(removeNodes([begun.shape]), setPath(target.ref.shape, onward)),
+    after: { live: { shape: target.ref.shape, path: other.id } },
+  });
 }
 
 /** The live path ends on another's end; Enter makes one path of the two. */
 export function offerJoin(desk: Desk, target: Extract<BlockInTarget, { kind: 'end' }>): void {
   const { shape } = desk.live!;
   const path = desk.livePath!;
+  const other = findPath(desk.shapeOf(target.ref.shape), target.ref.path);
   endPath(desk);
-  desk.offer = {
+  if (!other) return;
+  const joined = { ...joinEnds(path, 'end', other, target.end), id: path.id };
+  desk.makeOffer({
     text: 'Enter joins the two paths',
-    take() {
-      const other = findPath(findShape(desk.art, target.ref.shape), target.ref.path);
-      if (!other) return;
-      const joined = { ...joinEnds(path, 'end', other, target.end), id: path.id };
-      desk.change(
-        'Join the paths',
-        together(removePath(target.ref.shape, other.id), setPath(shape, joined)),
-        {
-          choice: chooseShapes([shape], 'path'),
-        },
-      );
-      desk.justEnded = shape;
-    },
-  };
+    label: 'Join the paths',
+    recipe: together(removePath(target.ref.shape, other.id), setPath(shape, joined)),
+    after: { choice: chooseShapes([shape], 'path') },
+    taken: () => (desk.choosing.justEnded = shape),
+  });
 }
 
 /** Closes the live path as a click on its first anchor would. */

@@ -13,6 +13,7 @@ import {
   type Path,
   type Point,
   type Shape,
+  toDegrees,
 } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -32,7 +33,7 @@ export function formInHand(
   desk: Desk,
 ): { readonly shape: Shape; readonly path: Path; readonly form: Form } | null {
   if (desk.live || (desk.step !== 'block-in' && desk.step !== 'refine')) return null;
-  const [shape, ...more] = desk.receivedShapes;
+  const [shape, ...more] = desk.choosing.receivedShapes;
   const path = shape?.paths[0];
   return shape && path?.form && more.length === 0 && shape.paths.length === 1
     ? { shape, path, form: path.form }
@@ -43,7 +44,7 @@ export function formInHand(
 export function sizeInWords(desk: Desk, form: Form): string {
   const { unit } = desk.art.sheet;
   const text = (v: number): string => formatLength(v, unit);
-  if (form.kind === 'line') return `${text(form.width)}, ${(-(form.angle * 180) / Math.PI).toFixed(1)}°`;
+  if (form.kind === 'line') return `${text(form.width)}, ${(-toDegrees(form.angle)).toFixed(1)}°`;
   if (form.kind === 'polygon') return `${form.sides} sides, ${text(form.width)} across`;
   return `${text(form.width).replace(` ${unit}`, '')} × ${text(form.height)}`;
 }
@@ -57,13 +58,13 @@ export function radiusGrips(desk: Desk): Point[] {
   const held = formInHand(desk);
   if (held?.form.kind !== 'box') return [];
   if (desk.step === 'refine' && desk.choice.level !== 'path') return [];
-  if (Math.min(held.form.width, held.form.height) * desk.view.scale < 3 * GRIP_INSET) return [];
-  return [0, 1, 2, 3].map((i) => radiusGrip(held.form, i, GRIP_INSET / desk.view.scale));
+  if (Math.min(held.form.width, held.form.height) * desk.looking.view.scale < 3 * GRIP_INSET) return [];
+  return [0, 1, 2, 3].map((i) => radiusGrip(held.form, i, GRIP_INSET / desk.looking.view.scale));
 }
 
 /** Which rounding grip a pointer is on; null for none. */
 export function radiusGripAt(desk: Desk, p: BedPointer): number | null {
-  const reach = (GRIP_REACH * (p.type === 'touch' ? 2 : 1)) / desk.view.scale;
+  const reach = (GRIP_REACH * (p.type === 'touch' ? 2 : 1)) / desk.looking.view.scale;
   const i = radiusGrips(desk).findIndex((g) => Math.hypot(g.x - p.sheet.x, g.y - p.sheet.y) <= reach);
   return i < 0 ? null : i;
 }
@@ -71,18 +72,18 @@ export function radiusGripAt(desk: Desk, p: BedPointer): number | null {
 /** Rounds the corners of the box in hand; with Alt the one corner alone. */
 export function gripRadius(desk: Desk, corner: number, start: BedPointer): Grip {
   const { shape, path, form } = formInHand(desk)!;
-  const ended = desk.justEnded;
+  const ended = desk.choosing.justEnded;
   const gesture = desk.gesture('Round the corners');
   const before = radiusAt(form, corner, start.sheet) - fittedRadii(form)[corner]!;
   const most = Math.min(form.width, form.height) / 2;
   const keep = (): void => {
-    desk.justEnded = ended;
-    desk.beside = null;
+    desk.choosing.justEnded = ended;
+    desk.pointing.pointerNote = null;
   };
   return {
     drag(p) {
       const wanted = Math.min(most, Math.max(0, radiusAt(form, corner, p.sheet) - before));
-      const r = wanted * desk.view.scale < 2 ? 0 : wanted;
+      const r = wanted * desk.looking.view.scale < 2 ? 0 : wanted;
       const radii = form.radii.map((old, i) => (p.alt && i !== corner ? old : r)) as [
         number,
         number,
@@ -90,7 +91,7 @@ export function gripRadius(desk: Desk, corner: number, start: BedPointer): Grip 
         number,
       ];
       gesture.show(setPath(shape.id, redrawForm(path, { ...form, radii })));
-      desk.beside = { at: p.sheet, text: `radius ${formatLength(r, desk.art.sheet.unit)}` };
+      desk.pointing.pointerNote = { at: p.sheet, text: `radius ${formatLength(r, desk.art.sheet.unit)}` };
     },
     release() {
       gesture.keep();
@@ -117,8 +118,8 @@ const drawn = (
   dragForm(kind, from, to, {
     equal: keys.shift,
     centred: keys.alt,
-    sides: desk.formSides,
-    radius: desk.formRadius,
+    sides: desk.next.formSides,
+    radius: desk.next.formRadius,
   });
 
 /** A press while forms are drawn: a drag draws one, a click offers one of the size drawn last. */
@@ -128,33 +129,33 @@ export function gripForm(desk: Desk, kind: FormKind, start: BedPointer): Grip | 
   const from = snapAt(desk, start.sheet)?.at ?? start.sheet;
   const bare = newShape(desk, FORM_WORDS[kind], { id: 'form', closed: false, anchors: [] });
   // A form is closed as it is drawn, so it has its fill at once; a line has none.
-  const fill = kind === 'line' ? null : desk.nextFill;
+  const fill = kind === 'line' ? null : desk.colouring.nextFill;
   const shape: Shape = { ...bare, fill };
   const path = shape.paths[0]!.id;
   const made = (form: Form): Shape => ({ ...shape, paths: [formPath(form, path)] });
   const gesture = desk.gesture(`Draw the ${kind}`);
   const ended = (): void => {
-    desk.beside = null;
-    desk.taken = null;
-    desk.focus = null;
+    desk.pointing.pointerNote = null;
+    desk.pointing.snapTarget = null;
+    desk.pointing.focus = null;
   };
   let form: Form | null = null;
   const keep = (f: Form): void => {
-    desk.formSizes = { ...desk.formSizes, [kind]: { width: f.width, height: f.height } };
-    desk.justEnded = shape.id;
-    desk.inks.choose(made(f), desk.traced);
+    desk.next.formSizes = { ...desk.next.formSizes, [kind]: { width: f.width, height: f.height } };
+    desk.choosing.justEnded = shape.id;
+    desk.picture.inks.choose(made(f), desk.picture.traced);
   };
   return {
     drag(p) {
-      desk.taken = snapAt(desk, p.sheet);
-      const to = desk.taken?.at ?? p.sheet;
+      desk.pointing.snapTarget = snapAt(desk, p.sheet);
+      const to = desk.pointing.snapTarget?.at ?? p.sheet;
       const next = drawn(desk, kind, from, to, p);
       // A box of no width or height is not there to be seen.
       form = next.width > 0 && (kind === 'line' || next.height > 0) ? next : null;
       if (form) gesture.show(addNode(layer, made(form)));
       else gesture.show(() => {});
-      desk.beside = form && { at: to, text: sizeInWords(desk, form) };
-      desk.focus = to;
+      desk.pointing.pointerNote = form && { at: to, text: sizeInWords(desk, form) };
+      desk.pointing.focus = to;
     },
     release() {
       ended();
@@ -163,18 +164,17 @@ export function gripForm(desk: Desk, kind: FormKind, start: BedPointer): Grip | 
     },
     click(p) {
       gesture.drop();
-      const size = desk.formSizes[kind];
+      const size = desk.next.formSizes[kind];
       if (!size) return desk.say(`Drag to draw: Shift makes it even, Alt draws from the middle.`);
       const to = { x: from.x + size.width / (p.alt ? 2 : 1), y: from.y + size.height / (p.alt ? 2 : 1) };
       const one = drawn(desk, kind, from, to, { shift: false, alt: p.alt });
-      desk.offer = {
+      desk.makeOffer({
         text: `One more of ${sizeInWords(desk, one)} here`,
-        ghost: [formPath(one, 'ghost')],
-        take() {
-          desk.change('Draw the last size again', addNode(layer, made(one)));
-          keep(one);
-        },
-      };
+        label: 'Draw the last size again',
+        recipe: addNode(layer, made(one)),
+        preview: true,
+        taken: () => keep(one),
+      });
     },
     cancel() {
       gesture.drop();

@@ -27,6 +27,7 @@ import {
   type HandleSide,
   type Point,
   type Recipe,
+  toDegrees,
 } from '@mirrot/core';
 import {
   chooseAnchors,
@@ -54,7 +55,7 @@ export const alongAxis = (d: Point): Point =>
 
 /** A way in words, in the sheet's unit: "12.3 mm, 45.0°", counted anticlockwise from level. */
 export const lengthAndAngle = (desk: Desk, d: Point): string =>
-  `${formatLength(Math.hypot(d.x, d.y), desk.art.sheet.unit)}, ${((-Math.atan2(d.y, d.x) * 180) / Math.PI).toFixed(1)}°`;
+  `${formatLength(Math.hypot(d.x, d.y), desk.art.sheet.unit)}, ${toDegrees(-Math.atan2(d.y, d.x)).toFixed(1)}°`;
 
 /** A segment in words: how long it is, and the radius of the circle that fits it at `t`; straight where none does. */
 export function lengthAndRadius(desk: Desk, cubic: Cubic, t: number): string {
@@ -76,17 +77,17 @@ function dragging(
   return {
     drag(p) {
       gesture.show(recipe(subtract(p.sheet, start), p));
-      desk.focus = focus?.(p) ?? null;
+      desk.pointing.focus = focus?.(p) ?? null;
     },
     release() {
       gesture.keep();
-      desk.focus = null;
-      desk.beside = null;
+      desk.pointing.focus = null;
+      desk.pointing.pointerNote = null;
     },
     cancel() {
       gesture.drop();
-      desk.focus = null;
-      desk.beside = null;
+      desk.pointing.focus = null;
+      desk.pointing.pointerNote = null;
     },
   };
 }
@@ -122,7 +123,7 @@ function gripMissing(desk: Desk, ref: AnchorRef, start: BedPointer): ReturnType<
     (d, p) => {
       side ??= sides.reduce((a, b) => (dot(b.way, d) > dot(a.way, d) ? b : a)).side;
       const way = p.shift ? snapAngle(d, EIGHTH_TURN) : d;
-      desk.beside = { at: p.sheet, text: lengthAndAngle(desk, way) };
+      desk.pointing.pointerNote = { at: p.sheet, text: lengthAndAngle(desk, way) };
       return setPath(ref.shape, moveHandle(path, ref.index, side, add(anchor, way)));
     },
     (p) => p.sheet,
@@ -155,10 +156,11 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
         // One anchor goes to what attracts; several keep to the hand.
         const way = (d: Point, q: BedPointer): Point => {
           if (q.shift) return alongAxis(d);
-          desk.taken = refs.length === 1 ? snapAt(desk, add(at, d), { without }) : null;
-          if (!desk.taken) desk.beside = { at: add(at, d), text: lengthAndAngle(desk, d) };
-          else desk.beside = null;
-          return desk.taken ? subtract(desk.taken.at, at) : d;
+          desk.pointing.snapTarget = refs.length === 1 ? snapAt(desk, add(at, d), { without }) : null;
+          if (!desk.pointing.snapTarget)
+            desk.pointing.pointerNote = { at: add(at, d), text: lengthAndAngle(desk, d) };
+          else desk.pointing.pointerNote = null;
+          return desk.pointing.snapTarget ? subtract(desk.pointing.snapTarget.at, at) : d;
         };
         grip = dragging(
           desk,
@@ -175,11 +177,11 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
     },
     release(p) {
       grip?.release(p);
-      desk.taken = null;
+      desk.pointing.snapTarget = null;
     },
     cancel() {
       grip?.cancel();
-      desk.taken = null;
+      desk.pointing.snapTarget = null;
     },
     click(p) {
       if (p.shift) desk.choose(toggledAnchor(desk.choice, ref));
@@ -196,7 +198,7 @@ export function gripHandle(desk: Desk, ref: HandleRef, start: BedPointer): Grip 
   const path = pathOf(desk, ref)!;
   const anchor = path.anchors[ref.index]!;
   const handle = anchor[ref.side]!;
-  const grip = handleGrip(anchor, ref.side, desk.view.scale)!;
+  const grip = handleGrip(anchor, ref.side, desk.looking.view.scale)!;
   // A handle shorter than its grip moves by as much as the pointer, not to it.
   const end = add(anchor, handle);
   const relative = Math.hypot(grip.x - end.x, grip.y - end.y) > 1e-9;
@@ -221,10 +223,10 @@ export function gripHandle(desk: Desk, ref: HandleRef, start: BedPointer): Grip 
     start.sheet,
     (d, p) => {
       const vector = wished(d, p.shift);
-      const reach = (relative ? 1 : 4) / desk.view.scale;
+      const reach = (relative ? 1 : 4) / desk.looking.view.scale;
       const to = Math.hypot(vector.x, vector.y) < reach ? anchor : add(anchor, vector);
       const now = subtract(to, anchor);
-      desk.beside = { at: p.sheet, text: lengthAndAngle(desk, now) };
+      desk.pointing.pointerNote = { at: p.sheet, text: lengthAndAngle(desk, now) };
       const turn = Math.atan2(cross(handle, now), dot(handle, now));
       const stretch = Math.hypot(now.x, now.y) / Math.hypot(handle.x, handle.y);
       const own = moveHandle(path, ref.index, ref.side, to, breaking || p.alt);
@@ -270,7 +272,10 @@ export function gripSegment(
     (d, p) => {
       const wish = { keepDirections: p.shift, leaveNeighbours: p.alt };
       const pulled = pullSegment(path, ref.segment, t, add(at, d), wish);
-      desk.beside = { at: p.sheet, text: lengthAndRadius(desk, segmentCubic(pulled, ref.segment), t) };
+      desk.pointing.pointerNote = {
+        at: p.sheet,
+        text: lengthAndRadius(desk, segmentCubic(pulled, ref.segment), t),
+      };
       return setPath(ref.shape, pulled);
     },
     (p) => add(at, subtract(p.sheet, start.sheet)),

@@ -1,4 +1,4 @@
-import { distance, removeGuides, setGuide, subtract, type Guide } from '@mirrot/core';
+import { distance, removeGuides, setGuide, subtract, type Guide, toDegrees } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
 
@@ -11,18 +11,19 @@ const TURN_STEP = Math.PI / 12;
 /** The guide under the pointer, unless guides are locked. */
 export function guideAt(desk: Desk, p: BedPointer): Guide | null {
   const { locked, lines } = desk.art.guides;
-  if (locked || desk.task) return null;
+  if (locked || desk.pointing.task) return null;
   const far = (g: Guide): number =>
-    Math.abs((p.sheet.x - g.x) * Math.sin(g.angle) - (p.sheet.y - g.y) * Math.cos(g.angle)) * desk.view.scale;
+    Math.abs((p.sheet.x - g.x) * Math.sin(g.angle) - (p.sheet.y - g.y) * Math.cos(g.angle)) *
+    desk.looking.view.scale;
   const near = lines.filter((g) => far(g) <= GUIDE_REACH * (p.type === 'touch' ? 2 : 1));
   return near.length > 0 ? near.reduce((a, b) => (far(b) < far(a) ? b : a)) : null;
 }
 
 /** Where a press on the guide turns it about; null when it would move it. */
 export function pivotOf(desk: Desk, guide: Guide, p: BedPointer): { x: number; y: number } | null {
-  const { pivot } = desk;
+  const { pivot } = desk.pointing;
   if (pivot?.guide !== guide.id) return null;
-  return distance(pivot.at, p.sheet) * desk.view.scale > PIVOT_REACH ? pivot.at : null;
+  return distance(pivot.at, p.sheet) * desk.looking.view.scale > PIVOT_REACH ? pivot.at : null;
 }
 
 const half = (angle: number): number => angle - Math.PI * Math.floor(angle / Math.PI + 0.5);
@@ -45,7 +46,7 @@ export function gripGuide(desk: Desk, guide: Guide, start: BedPointer): Grip {
       if (about) {
         const angle = turned(p);
         gesture.show(setGuide(guide.id, { x: about.x, y: about.y, angle }));
-        desk.beside = { at: p.sheet, text: `${(-(angle * 180) / Math.PI).toFixed(1)}°` };
+        desk.pointing.pointerNote = { at: p.sheet, text: `${(-toDegrees(angle)).toFixed(1)}°` };
       } else {
         const d = subtract(p.sheet, start.sheet);
         gesture.show(setGuide(guide.id, { x: guide.x + d.x, y: guide.y + d.y }));
@@ -54,16 +55,17 @@ export function gripGuide(desk: Desk, guide: Guide, start: BedPointer): Grip {
     release(p) {
       if (!about && (p.screen.x < EDGE || p.screen.y < EDGE)) gesture.show(removeGuides(guide.id));
       gesture.keep();
-      desk.beside = null;
-      desk.pivot = null;
+      desk.pointing.pointerNote = null;
+      desk.pointing.pivot = null;
     },
     click() {
       gesture.drop();
-      desk.pivot = desk.pivot?.guide === guide.id ? null : { guide: guide.id, at: start.sheet };
+      desk.pointing.pivot =
+        desk.pointing.pivot?.guide === guide.id ? null : { guide: guide.id, at: start.sheet };
     },
     cancel() {
       gesture.drop();
-      desk.beside = null;
+      desk.pointing.pointerNote = null;
     },
   };
 }

@@ -260,6 +260,6 @@ const reachOf = (p: { readonly type: 'mouse' | 'pen' | 'touch' }): number =>
 export const fieldOf = (desk: Desk, p: { readonly type: 'mouse' | 'pen' | 'touch' }): HitField => ({
   shapes: openShapes(desk.art),
   choice: desk.choice,
-  scale: desk.view.scale,
+  scale: desk.looking.view.scale,
   reach: reachOf(p),
 });

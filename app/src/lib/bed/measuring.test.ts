@@ -22,10 +22,11 @@ let b: Bench;
 beforeEach(() => {
   b = benchWith([shapeWith('s', [square('p', 20, 20, 40)])], 'refine', 2);
   withPicture(b, 200, 100);
-  b.desk.inks.raster = { key: 'src', pixels: picture, step: 1 };
-  b.desk.task = { kind: 'measure', line: null, crossed: null };
+  b.desk.picture.inks.raster = { key: 'src', pixels: picture, step: 1 };
+  b.desk.pointing.task = { kind: 'measure', line: null, crossed: null };
 });
-const said = (): string => (b.desk.task?.kind === 'measure' ? measureText(b.desk, b.desk.task) : 'no task');
+const said = (): string =>
+  b.desk.pointing.task?.kind === 'measure' ? measureText(b.desk, b.desk.pointing.task) : 'no task';
 const soon = async (): Promise<void> => {
   for (let k = 0; k < 10; k++) await Promise.resolve();
 };
@@ -36,7 +37,7 @@ describe('measuring by a drag', () => {
     b.drag({ x: 70, y: 50 }, { x: 102, y: 50 });
     await soon();
     expect(said()).toMatch(/^32\.0 px, 0\.0° · 32\.0 px · stroke 1[12]\.\d px, 1[12]\.\d px$/);
-    const { task } = b.desk;
+    const { task } = b.desk.pointing;
     expect(task?.kind === 'measure' && Math.abs(task.crossed!.width! - 12)).toBeLessThan(0.3);
     b.drag({ x: 70, y: 50 }, { x: 100, y: 20 });
     await soon();

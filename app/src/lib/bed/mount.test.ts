@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { addGuide, boxHeight, boxWidth, lockGuides, setPicture } from '@mirrot/core';
 import type { BedPointer } from './behaviour';
 import { guideAt } from './guides';
-import { cropEdges, ofRatio, takeCrop } from './mount';
+import { cropEdges, cropOffer, ofRatio } from './mount';
 import { benchWith, shapeWith, square, withPicture, type Bench } from './testing';
 
 const mounted = (): Bench => {
@@ -12,7 +12,10 @@ const mounted = (): Bench => {
 };
 const over = (b: Bench, x: number, y: number): BedPointer => ({
   sheet: { x, y },
-  screen: { x: x * b.desk.view.scale + b.desk.view.tx, y: y * b.desk.view.scale + b.desk.view.ty },
+  screen: {
+    x: x * b.desk.looking.view.scale + b.desk.looking.view.tx,
+    y: y * b.desk.looking.view.scale + b.desk.looking.view.ty,
+  },
   shift: false,
   alt: false,
   type: 'mouse',
@@ -24,10 +27,10 @@ const whole = { x0: 0, y0: 0, x1: 200, y1: 100 };
 describe('cropping', () => {
   const cropping = (ratio: number | null = null): Bench => {
     const b = mounted();
-    b.desk.task = { kind: 'crop', box: whole, ratio };
+    b.desk.pointing.task = { kind: 'crop', box: whole, ratio };
     return b;
   };
-  const box = (b: Bench) => (b.desk.task?.kind === 'crop' ? b.desk.task.box : null);
+  const box = (b: Bench) => (b.desk.pointing.task?.kind === 'crop' ? b.desk.pointing.task.box : null);
 
   it('moves corners and sides within the picture, and the box by its inside', () => {
     const b = cropping();
@@ -80,48 +83,52 @@ describe('cropping', () => {
     const b = cropping();
     b.drag({ x: 200, y: 100 }, { x: 150, y: 60 });
     const steps = b.desk.history.done.length;
-    takeCrop(b.desk);
-    expect(b.desk.traced!.crop).toEqual({ x0: 0, y0: 0, x1: 150, y1: 60 });
-    expect(b.desk.task).toBeNull();
+    const take = (): void => {
+      b.desk.makeOffer(cropOffer(b.desk));
+      b.desk.takeOffer();
+    };
+    take();
+    expect(b.desk.picture.traced!.crop).toEqual({ x0: 0, y0: 0, x1: 150, y1: 60 });
+    expect(b.desk.pointing.task).toBeNull();
     expect(b.desk.history.done.length).toBe(steps + 1);
-    b.desk.task = { kind: 'crop', box: whole, ratio: null };
-    takeCrop(b.desk);
-    expect(b.desk.traced!.crop).toBeNull();
-    takeCrop(b.desk);
+    b.desk.pointing.task = { kind: 'crop', box: whole, ratio: null };
+    take();
+    expect(b.desk.picture.traced!.crop).toBeNull();
+    take();
   });
 });
 
 describe('lines over the picture', () => {
   it('level it by a drag; a click says that it needs a line', () => {
     const b = mounted();
-    b.desk.task = { kind: 'level' };
+    b.desk.pointing.task = { kind: 'level' };
     b.press({ x: 10, y: 10 });
     b.move({ x: 60, y: 20 });
-    expect(b.desk.rule).toEqual({ from: { x: 10, y: 10 }, to: { x: 60, y: 20 } });
+    expect(b.desk.pointing.rule).toEqual({ from: { x: 10, y: 10 }, to: { x: 60, y: 20 } });
     b.machine.cancel();
-    expect(b.desk.rule).toBeNull();
+    expect(b.desk.pointing.rule).toBeNull();
     b.click({ x: 10, y: 10 });
     expect(b.desk.notice?.text).toContain('too short');
-    expect(b.desk.task).not.toBeNull();
+    expect(b.desk.pointing.task).not.toBeNull();
     b.drag({ x: 10, y: 10 }, { x: 110, y: 30 });
-    expect(b.desk.traced!.placement[1]).toBeLessThan(0);
-    expect(b.desk.task).toBeNull();
+    expect(b.desk.picture.traced!.placement[1]).toBeLessThan(0);
+    expect(b.desk.pointing.task).toBeNull();
   });
 
   it('measure a length, which waits to be told; a click measures nothing', () => {
     const b = mounted();
-    b.desk.task = { kind: 'real-size' };
+    b.desk.pointing.task = { kind: 'real-size' };
     b.click({ x: 10, y: 10 });
-    expect(b.desk.measured).toBeNull();
+    expect(b.desk.picture.knownLength).toBeNull();
     b.drag({ x: 10, y: 10 }, { x: 110, y: 10 });
-    expect(b.desk.measured).toEqual({ from: { x: 10, y: 10 }, to: { x: 110, y: 10 } });
+    expect(b.desk.picture.knownLength).toEqual({ from: { x: 10, y: 10 }, to: { x: 110, y: 10 } });
   });
 
   it('a click sets the origin', () => {
     const b = mounted();
-    b.desk.task = { kind: 'origin' };
+    b.desk.pointing.task = { kind: 'origin' };
     b.click({ x: 30, y: 40 });
-    expect(b.desk.traced!.placement.slice(4)).toEqual([170, 110]);
+    expect(b.desk.picture.traced!.placement.slice(4)).toEqual([170, 110]);
     expect(b.shapes[0]!.paths[0]!.anchors[0]).toMatchObject({ x: 190, y: 130 });
   });
 });
@@ -151,8 +158,8 @@ it('a picture that was traced over moves with what was traced, when that is want
   b.desk.change('Unlock', setPicture('pic', { locked: false }));
   b.drag({ x: 100, y: 80 }, { x: 130, y: 90 });
   expect(b.shapes[0]!.paths[0]!.anchors[0]).toMatchObject({ x: 50, y: 30 });
-  b.desk.follow = false;
+  b.desk.picture.follow = false;
   b.drag({ x: 130, y: 90 }, { x: 100, y: 80 });
   expect(b.shapes[0]!.paths[0]!.anchors[0]).toMatchObject({ x: 50, y: 30 });
-  expect(b.desk.traced!.placement.slice(4)).toEqual([0, 0]);
+  expect(b.desk.picture.traced!.placement.slice(4)).toEqual([0, 0]);
 });

@@ -5,12 +5,14 @@ import {
   invert,
   seenSize,
   subtract,
+  together,
   translation,
   type Box,
   type Point,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { levelBy, originAt, pictureRecipe, placePicture } from '$lib/desk/placing';
+import { levelBy, originAt, pictureRecipe } from '$lib/desk/placing';
+import type { Offer } from '$lib/desk/offer';
 import type { Rule, Task } from '$lib/desk/task';
 import { toBed } from '$lib/desk/view';
 import type { BedPointer, Grip } from './behaviour';
@@ -20,7 +22,7 @@ import { alongAxis } from './grips';
 
 /** A press in Mount: what a task asks for; else it moves, scales or turns the picture when it is unlocked. */
 export function pressMount(desk: Desk, start: BedPointer): Grip | null {
-  const { task } = desk;
+  const { task } = desk.pointing;
   if (task?.kind === 'level') return gripRule(desk, start, (rule) => levelBy(desk, rule));
   if (task?.kind === 'real-size') return gripRule(desk, start, (rule) => measure(desk, rule));
   if (task?.kind === 'origin') return { click: (p) => originAt(desk, p.sheet) };
@@ -30,7 +32,7 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
   const corner = boxGripAt(desk, start);
   if (corner) return gripBox(desk, corner, start);
   const frame = currentFrame(desk);
-  const picture = desk.traced;
+  const picture = desk.picture.traced;
   const back = frame && invert(frame.map);
   if (!back || !picture || !boxHas({ x0: 0, y0: 0, x1: 1, y1: 1 }, apply(back, start.sheet))) return null;
   const gesture = desk.gesture('Move the picture');
@@ -39,7 +41,7 @@ export function pressMount(desk: Desk, start: BedPointer): Grip | null {
       const d = subtract(p.sheet, start.sheet);
       const way = p.shift ? alongAxis(d) : d;
       const placement = compose(translation(way.x, way.y), picture.placement);
-      gesture.show(pictureRecipe(picture, { placement }, desk.follow));
+      gesture.show(pictureRecipe(picture, { placement }, desk.picture.follow));
     },
     release: () => gesture.keep(),
     cancel: () => gesture.drop(),
@@ -51,31 +53,31 @@ function gripRule(desk: Desk, start: BedPointer, take: (rule: Rule) => void): Gr
   const from = start.sheet;
   return {
     drag(p) {
-      desk.rule = { from, to: p.sheet };
-      desk.focus = p.sheet;
+      desk.pointing.rule = { from, to: p.sheet };
+      desk.pointing.focus = p.sheet;
     },
     release(p) {
-      desk.rule = null;
-      desk.focus = null;
+      desk.pointing.rule = null;
+      desk.pointing.focus = null;
       take({ from, to: p.sheet });
     },
     click: () => take({ from, to: from }),
     cancel() {
-      desk.rule = null;
-      desk.focus = null;
+      desk.pointing.rule = null;
+      desk.pointing.focus = null;
     },
   };
 }
 
 function measure(desk: Desk, rule: Rule): void {
-  if (Math.hypot(rule.to.x - rule.from.x, rule.to.y - rule.from.y) * desk.view.scale < 8) {
+  if (Math.hypot(rule.to.x - rule.from.x, rule.to.y - rule.from.y) * desk.looking.view.scale < 8) {
     desk.say(
       'That line is too short to measure by. Draw one over a length you know. Nothing was changed.',
       'bad',
     );
     return;
   }
-  desk.measured = rule;
+  desk.picture.knownLength = rule;
 }
 
 /** Corners and sides of the crop within reach of a pointer: which of its edges move. */
@@ -89,9 +91,9 @@ export function cropEdges(
   { box }: Crop,
   p: BedPointer,
 ): { readonly x: -1 | 0 | 1; readonly y: -1 | 0 | 1 } | null {
-  const picture = desk.traced;
+  const picture = desk.picture.traced;
   if (!picture) return null;
-  const at = (x: number, y: number): Point => toBed(desk.view, apply(picture.placement, { x, y }));
+  const at = (x: number, y: number): Point => toBed(desk.looking.view, apply(picture.placement, { x, y }));
   const reach = CROP_REACH * (p.type === 'touch' ? 2 : 1);
   const [mx, my] = [(box.x0 + box.x1) / 2, (box.y0 + box.y1) / 2];
   let best: { x: -1 | 0 | 1; y: -1 | 0 | 1; far: number } | null = null;
@@ -106,14 +108,14 @@ export function cropEdges(
 }
 
 function gripCrop(desk: Desk, task: Crop, start: BedPointer): Grip | null {
-  const picture = desk.traced;
+  const picture = desk.picture.traced;
   const back = picture && invert(picture.placement);
   if (!picture || !back) return null;
   const { width, height } = seenSize(picture);
   const edges = cropEdges(desk, task, start);
   const inside = boxHas(task.box, apply(back, start.sheet));
   if (!edges && !inside) return null;
-  const set = (box: Box): void => void (desk.task = { ...task, box });
+  const set = (box: Box): void => void (desk.pointing.task = { ...task, box });
   return {
     drag(p) {
       const d = subtract(apply(back, p.sheet), apply(back, start.sheet));
@@ -171,13 +173,18 @@ export function ofRatio(
   return { x0, y0, x1: x0 + w, y1: y0 + h };
 }
 
-/** Takes the crop as it stands; a crop of everything is none. */
-export function takeCrop(desk: Desk): void {
-  const { task, traced } = desk;
-  if (task?.kind !== 'crop' || !traced) return;
-  const { width, height } = seenSize(traced);
-  const { x0, y0, x1, y1 } = task.box;
-  const all = x0 < 0.5 && y0 < 0.5 && x1 > width - 0.5 && y1 > height - 0.5;
-  desk.task = null;
-  placePicture(desk, 'Crop the picture', { crop: all ? null : task.box });
-}
+/** The crop as it stands when it is taken; a crop of everything is none. */
+export const cropOffer = (desk: Desk): Offer => ({
+  text: 'Crop to this',
+  label: 'Crop the picture',
+  get recipe() {
+    const { task } = desk.pointing;
+    const { traced, follow } = desk.picture;
+    if (task?.kind !== 'crop' || !traced) return together();
+    const { width, height } = seenSize(traced);
+    const { x0, y0, x1, y1 } = task.box;
+    const all = x0 < 0.5 && y0 < 0.5 && x1 > width - 0.5 && y1 > height - 0.5;
+    return pictureRecipe(traced, { crop: all ? null : task.box }, follow);
+  },
+  taken: () => (desk.pointing.task = null),
+});

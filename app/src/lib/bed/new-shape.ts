@@ -13,7 +13,7 @@ function nameFor(desk: Desk, word: string): string {
 
 /** The layer to draw on; null, and said, when every one is hidden or locked. */
 export function layerToDrawOn(desk: Desk): string | null {
-  const layer = desk.drawingLayer;
+  const layer = desk.choosing.drawingLayer;
   if (!layer) desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
   return layer;
 }
@@ -27,7 +27,9 @@ export const newShape = (desk: Desk, word: string, path: Path): Shape => ({
   locked: false,
   opacity: 1,
   fill: null,
-  stroke: desk.habits.pen ? plainStroke(desk.nextFill ?? { hex: PEN_HEX }, desk.habits.penWidth) : null,
+  stroke: desk.habits.pen
+    ? plainStroke(desk.colouring.nextFill ?? { hex: PEN_HEX }, desk.habits.penWidth)
+    : null,
   paths: [{ ...path, id: newId() }],
   ...(desk.art.axis && { axis: desk.art.axis }),
 });

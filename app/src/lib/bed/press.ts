@@ -22,13 +22,13 @@ const BY_STEP: Readonly<Record<Step, (desk: Desk, p: Parameters<Press>[0]) => Re
 export const pressOn =
   (desk: Desk): Press =>
   (p) => {
-    if (!desk.task) desk.offer = null;
-    desk.cross = null;
-    desk.listed = null;
-    if (desk.held.has('d')) return gripSample(desk, p);
-    if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis')
-      return pressAxis(desk, desk.task, p);
-    if (desk.task?.kind === 'measure') return gripMeasure(desk, p);
-    if (desk.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
+    if (!desk.pointing.task) desk.leaveOffer();
+    desk.pointing.cross = null;
+    desk.pointing.listed = null;
+    if (desk.pointing.held.has('d')) return gripSample(desk, p);
+    if (desk.pointing.task?.kind === 'mirror-axis' || desk.pointing.task?.kind === 'turn-axis')
+      return pressAxis(desk, desk.pointing.task, p);
+    if (desk.pointing.task?.kind === 'measure') return gripMeasure(desk, p);
+    if (desk.pointing.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
     return BY_STEP[desk.step](desk, p);
   };

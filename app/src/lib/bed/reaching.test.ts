@@ -17,7 +17,7 @@ import type { ReachWish } from '$lib/workers/trace';
 import type { BedPointer } from './behaviour';
 import { askReach } from './block-in-target';
 import { tickedAt } from './reaching';
-import { foresee } from './shown';
+import { foresee } from './foresight';
 import { benchWith, withPicture, type Bench } from './testing';
 
 /** A picture of a dark disc of 60 about (100, 100), and its outline. */
@@ -65,7 +65,7 @@ beforeEach(() => {
   b = benchWith([], 'block-in', 2);
   withPicture(b, 200, 200);
   b.desk.habits.set({ reach: true, reachWithin: 0.6, straightOnly: false, flowingClicks: false, pen: false, carry: true }); // prettier-ignore
-  b.desk.inks.raster = { key: 'src', pixels: picture, step: 1 };
+  b.desk.picture.inks.raster = { key: 'src', pixels: picture, step: 1 };
   gate = Promise.resolve();
   memory = reachMemory();
   asked = 0;
@@ -73,10 +73,10 @@ beforeEach(() => {
 const pointer = (sheet: Point): BedPointer => ({ sheet, screen: { x: sheet.x * 2 + 20, y: sheet.y * 2 + 10 }, shift: false, alt: false, type: 'mouse', time: 0, again: false }); // prettier-ignore
 /** What the page does when the pointer moves. */
 async function hover(p: Point, hints = 0): Promise<void> {
-  b.desk.reaching.ask(askReach(b.desk, pointer(p), hints));
-  await b.desk.reaching.latest;
+  b.desk.picture.reaching.ask(askReach(b.desk, pointer(p), hints));
+  await b.desk.picture.reaching.latest;
   // The tick comes a moment later.
-  while (b.desk.reaching.offer?.open) await Promise.resolve();
+  while (b.desk.picture.reaching.offer?.open) await Promise.resolve();
 }
 const path = (): Path => b.shapes[0]!.paths[0]!;
 const steps = (): number => b.desk.history.done.length;
@@ -114,14 +114,14 @@ describe('Reach', () => {
     await hover({ x: 162, y: 101 });
     b.click({ x: 162, y: 101 });
     await hover({ x: 103, y: 162 });
-    b.desk.hold('c', true);
+    b.desk.pointing.hold('c', true);
     b.click({ x: 103, y: 162 });
     expect(segmentIsLine(path(), 0)).toBe(true);
     expect(path().anchors[1]).toMatchObject({ x: 103, y: 162, kind: 'corner' });
     expect(askReach(b.desk, pointer({ x: 60, y: 150 }))).toBeNull();
-    b.desk.hold('c', false);
+    b.desk.pointing.hold('c', false);
     await hover({ x: 100, y: 100 });
-    expect(b.desk.reaching.offer).toBeNull();
+    expect(b.desk.picture.reaching.offer).toBeNull();
     expect(askReach(b.desk, { ...pointer({ x: 60, y: 150 }), shift: true })).toBeNull();
     b.desk.habits.set({ reach: false });
     expect(askReach(b.desk, pointer({ x: 60, y: 150 }))).toBeNull();
@@ -163,8 +163,8 @@ describe('Reach', () => {
     ] as const) {
       let open = (): void => {};
       gate = new Promise((done) => (open = done));
-      b.desk.reaching.ask(askReach(b.desk, pointer(at)));
-      const { latest } = b.desk.reaching;
+      b.desk.picture.reaching.ask(askReach(b.desk, pointer(at)));
+      const { latest } = b.desk.picture.reaching;
       b.click(at);
       expect(segmentIsLine(path(), 0)).toBe(true);
       if (meddle) b.click({ x: 30, y: 160 });
@@ -181,35 +181,36 @@ describe('Reach', () => {
   it('asks for the newest place only, of many moves made while it works', async () => {
     let open = (): void => {};
     gate = new Promise((done) => (open = done));
-    for (let k = 0; k < 20; k++) b.desk.reaching.ask(askReach(b.desk, pointer({ x: 161, y: 80 + k })));
+    for (let k = 0; k < 20; k++)
+      b.desk.picture.reaching.ask(askReach(b.desk, pointer({ x: 161, y: 80 + k })));
     open();
-    await b.desk.reaching.latest;
+    await b.desk.picture.reaching.latest;
     expect(asked).toBe(2);
-    expect(b.desk.reaching.offer!.pointer).toEqual({ x: 161, y: 99 });
+    expect(b.desk.picture.reaching.offer!.pointer).toEqual({ x: 161, y: 99 });
     // Turns ahead told at rest stay while the pointer goes on.
     b.desk.habits.set({ reachWithin: 0.04 });
     b.click({ x: 161, y: 99 });
     await hover({ x: 158, y: 118 }, 3);
-    const { hints } = b.desk.reaching.offer!;
+    const { hints } = b.desk.picture.reaching.offer!;
     expect(hints.length).toBeGreaterThan(0);
     for (const h of hints) expect(off(h)).toBeLessThan(0.3);
     await hover({ x: 157, y: 121 });
-    expect(b.desk.reaching.offer!.hints).toEqual(hints);
+    expect(b.desk.picture.reaching.offer!.hints).toEqual(hints);
   });
 
   it('keeps its tick until the next one is worked out', async () => {
     await hover({ x: 162, y: 101 });
     b.click({ x: 162, y: 101 });
     await hover({ x: 152, y: 132 });
-    const before = b.desk.reaching.offer!.farthest!;
+    const before = b.desk.picture.reaching.offer!.farthest!;
     expect(before).not.toBeNull();
     // The other way round the edge is laid anew.
-    b.desk.reaching.ask(askReach(b.desk, pointer({ x: 152, y: 70 })));
-    await b.desk.reaching.latest;
-    expect(b.desk.reaching.offer).toMatchObject({ open: true, farthest: before });
+    b.desk.picture.reaching.ask(askReach(b.desk, pointer({ x: 152, y: 70 })));
+    await b.desk.picture.reaching.latest;
+    expect(b.desk.picture.reaching.offer).toMatchObject({ open: true, farthest: before });
     await hover({ x: 152, y: 70 });
-    expect(b.desk.reaching.offer!.open).toBe(false);
-    expect(b.desk.reaching.offer!.farthest).not.toEqual(before);
+    expect(b.desk.picture.reaching.offer!.open).toBe(false);
+    expect(b.desk.picture.reaching.offer!.farthest).not.toEqual(before);
   });
 
   it('offers no segment that one cannot hold by far; its tick still says how far one does', async () => {
@@ -218,7 +219,7 @@ describe('Reach', () => {
     b.click({ x: 162, y: 101 });
     const far = { x: 39, y: 96 };
     await hover(far);
-    expect(b.desk.reaching.offer).toMatchObject({ holds: false, wild: true });
+    expect(b.desk.picture.reaching.offer).toMatchObject({ holds: false, wild: true });
     expect(foresee(b.desk, pointer(far))).toMatchObject({ kind: 'add', reached: null });
     expect(tickedAt(b.desk, pointer(far), path())!.farthest).not.toBeNull();
     b.click(far);
@@ -228,22 +229,22 @@ describe('Reach', () => {
   it('keeps still while a border is offered: that is the next segment', async () => {
     await hover({ x: 162, y: 101 });
     b.click({ x: 162, y: 101 });
-    b.desk.offer = { from: 'border', text: 'Close along the neighbour’s border', take: () => {} };
+    b.desk.makeOffer({ from: 'border', text: 'Close along the border', label: 'x', recipe: () => {} });
     expect(askReach(b.desk, pointer({ x: 103, y: 162 }))).toBeNull();
-    b.desk.offer = null;
+    b.desk.leaveOffer();
     expect(askReach(b.desk, pointer({ x: 103, y: 162 }))).not.toBeNull();
   });
 
   it('comes to a finger that did not point before', async () => {
     b.click({ x: 162, y: 101 }, { type: 'touch' });
     expect(path().anchors[0]).toMatchObject({ x: 162, y: 101, kind: 'corner' });
-    await b.desk.reaching.latest;
+    await b.desk.picture.reaching.latest;
     await Promise.resolve();
     expect(off(path().anchors[0]!)).toBeLessThan(0.1);
     expect(path().anchors[0]!.kind).toBe('smooth');
     b.click({ x: 103, y: 162 }, { type: 'touch' });
     expect(segmentIsLine(path(), 0)).toBe(true);
-    await b.desk.reaching.latest;
+    await b.desk.picture.reaching.latest;
     await Promise.resolve();
     expect(segmentIsLine(path(), 0)).toBe(false);
     expect(off(path().anchors[1]!)).toBeLessThan(0.1);
@@ -258,14 +259,14 @@ describe('Reach', () => {
     put = 3;
     await hover({ x: 162, y: 101 });
     expect(asked).toBe(4);
-    expect(b.desk.reaching.offer!.pointer).toEqual({ x: 162, y: 101 });
+    expect(b.desk.picture.reaching.offer!.pointer).toEqual({ x: 162, y: 101 });
     put = 100;
-    b.desk.reaching.ask(askReach(b.desk, pointer({ x: 161, y: 90 })));
-    const { latest } = b.desk.reaching;
+    b.desk.picture.reaching.ask(askReach(b.desk, pointer({ x: 161, y: 90 })));
+    const { latest } = b.desk.picture.reaching;
     put = 1;
     await hover({ x: 161, y: 104 });
     expect(await latest).toBeNull();
-    expect(b.desk.reaching.offer!.pointer).toEqual({ x: 161, y: 104 });
+    expect(b.desk.picture.reaching.offer!.pointer).toEqual({ x: 161, y: 104 });
   });
 
   it('ends where something drawn attracts, along the edge all the same', async () => {

@@ -31,16 +31,16 @@ export const reaches = (desk: Desk): boolean =>
   desk.step === 'block-in' &&
   desk.habits.reach &&
   !desk.habits.straightOnly &&
-  !desk.flowingClicks &&
-  !(desk.form && !desk.live) &&
-  desk.task === null &&
+  !desk.habits.flowingClicks &&
+  !(desk.next.form && !desk.live) &&
+  desk.pointing.task === null &&
   // The border that is offered is the next segment.
   desk.offer?.from !== 'border' &&
-  !['a', 'c', 'd', 'q', 'shift+q', 'space'].some((k) => desk.held.has(k));
+  !['a', 'c', 'd', 'q', 'shift+q', 'space'].some((k) => desk.pointing.held.has(k));
 
 /** Whether something was offered, or asked for, at about this place. */
 export const isNear = (desk: Desk, { pointer }: Pick<ReachOffer, 'pointer'>, p: Point): boolean =>
-  Math.hypot(pointer.x - p.x, pointer.y - p.y) * desk.view.scale <= STALE;
+  Math.hypot(pointer.x - p.x, pointer.y - p.y) * desk.looking.view.scale <= STALE;
 
 /** The offer that stands for a press at `p` that goes on from a path (or begins one), or null. */
 export function reachedAt(
@@ -55,7 +55,7 @@ export function reachedAt(
 
 /** The same, also one whose segment is not offered any more: its tick still says how far one segment holds. */
 export function tickedAt(desk: Desk, p: Pick<BedPointer, 'sheet'>, after: Path | null): ReachOffer | null {
-  const { offer } = desk.reaching;
+  const { offer } = desk.picture.reaching;
   return offer && offer.after === after && isNear(desk, offer, p.sheet) ? offer : null;
 }
 
@@ -72,13 +72,13 @@ export function reachAsk(
   to: { readonly at: Point; readonly arrive: Point | null } | null,
   hints: number,
 ): ReachAsk | null {
-  const by = desk.measuring;
+  const by = desk.picture.driftSettings;
   if (!by || !reaches(desk)) return null;
   const map = rasterMap(by);
   const back = invert(map);
   if (!back) return null;
   const { step } = by.raster;
-  const shown = meanScale(back) / desk.view.scale;
+  const shown = meanScale(back) / desk.looking.view.scale;
   const last = after?.anchors.at(-1);
   const leave = after && last?.kind === 'smooth' ? tangentAt(after, after.anchors.length - 1, 'in') : null;
   const way = (v: Point): Point | null => unit(applyLinear(back, v));

@@ -51,7 +51,7 @@ describe('choosing', () => {
     b.click({ x: 70, y: 0 });
     b.drag({ x: -12, y: -12 }, { x: 20, y: 110 });
     expect(b.desk.choice.anchors.map((a) => a.index)).toEqual([0, 3]);
-    expect(b.desk.box).toBeNull();
+    expect(b.desk.pointing.box).toBeNull();
   });
 
   it('gives the press to what is nearest, then to the chosen, then to the topmost', () => {
@@ -98,7 +98,7 @@ describe('choosing', () => {
   it('knows the shape under the pointer for key 3', () => {
     const b = two();
     expect(shapeUnderPointer(b.desk)).toBeNull();
-    b.desk.pointerAt = { x: 20 + 120, y: 10 + 120 };
+    b.desk.pointing.pointerAt = { x: 20 + 120, y: 10 + 120 };
     expect(shapeUnderPointer(b.desk)).toBe('high');
   });
 });
@@ -351,10 +351,10 @@ describe('a point to turn about', () => {
   it('is picked by a click, and boxes turn about it instead of their middle', () => {
     const b = two();
     b.click({ x: 70, y: 70 });
-    b.desk.task = { kind: 'about' };
+    b.desk.pointing.task = { kind: 'about' };
     b.click({ x: 40, y: 40 });
-    expect(b.desk.about).toEqual({ x: 40, y: 40 });
-    expect(b.desk.task).toBeNull();
+    expect(b.desk.choosing.turnCentre).toEqual({ x: 40, y: 40 });
+    expect(b.desk.pointing.task).toBeNull();
     expect(b.desk.choice.shapes).toEqual(['high']);
     // Outside the corner at 140, 140, turned by a quarter about 40, 40.
     b.drag({ x: 148, y: 148 }, { x: -68, y: 148 });

@@ -29,10 +29,10 @@ import { gripAnchor, gripHandle, gripSegment, gripShapes } from './grips';
 
 /** A press in Refine: it shapes; with T held it adds. */
 export function pressRefine(desk: Desk, p: BedPointer): Grip | null {
-  if (desk.held.has('t')) return pressBlockIn(desk, p);
+  if (desk.pointing.held.has('t')) return pressBlockIn(desk, p);
   const corner = radiusGripAt(desk, p);
   if (corner !== null) return gripRadius(desk, corner, p);
-  desk.justEnded = null;
+  desk.choosing.justEnded = null;
   const box = boxGripAt(desk, p);
   if (box) return gripBox(desk, box, p);
   const hit = hitTest(fieldOf(desk, p), p.sheet);
@@ -60,13 +60,13 @@ export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Gr
   if (inChosen && !start.shift) return gripShapes(desk, desk.choice.shapes, start, click);
   return {
     click,
-    drag: (p) => (desk.box = boxOfPoints([start.sheet, p.sheet])),
+    drag: (p) => (desk.pointing.box = boxOfPoints([start.sheet, p.sheet])),
     release(p) {
-      const box = desk.box;
-      desk.box = null;
+      const box = desk.pointing.box;
+      desk.pointing.box = null;
       if (box) desk.choose(chosenByBox(desk, box, p.shift));
     },
-    cancel: () => (desk.box = null),
+    cancel: () => (desk.pointing.box = null),
   };
 }
 
@@ -118,7 +118,7 @@ export function walkAnchors(desk: Desk, step: 1 | -1): void {
   const next = all[(at + step + all.length) % all.length]!;
   desk.choose({ ...chooseAnchors([next]), shapes: desk.choice.shapes });
   const anchor = findPath(desk.shapeOf(next.shape), next.path)?.anchors[next.index];
-  if (anchor) desk.bringIntoSight(boxOfPoints([anchor]));
+  if (anchor) desk.looking.bringIntoSight(boxOfPoints([anchor]));
 }
 
 /** The next shape up or down the stack that is open to be chosen. */
@@ -128,12 +128,12 @@ export function walkShapes(desk: Desk, step: 1 | -1): void {
   const at = open.findIndex((s) => s.id === desk.choice.shapes.at(-1));
   const next = at < 0 ? (step === 1 ? 0 : open.length - 1) : (at + step + open.length) % open.length;
   desk.choose(chooseShapes([open[next]!.id], desk.step === 'refine' ? 'path' : 'shape'));
-  desk.bringIntoSight(shapeBounds(open[next]!));
+  desk.looking.bringIntoSight(shapeBounds(open[next]!));
 }
 
 /** The shape whose line or inside the pointer is on, or null. */
 export function shapeUnderPointer(desk: Desk): string | null {
-  if (!desk.pointer) return null;
-  const hit = hitTest(fieldOf(desk, { type: 'mouse' }), desk.pointer);
+  if (!desk.pointing.pointer) return null;
+  const hit = hitTest(fieldOf(desk, { type: 'mouse' }), desk.pointing.pointer);
   return hit ? (hit.kind === 'inside' ? hit.shape : hit.ref.shape) : null;
 }

@@ -11,7 +11,7 @@ function withPixels(b: Bench): void {
   for (let i = 0; i < 200 * 100; i++)
     data.set([i % 200 < 100 ? 32 : 224, i % 200 < 100 ? 64 : 224, 96, 255], i * 4);
   data.set([255, 0, 255, 255], (50 * 200 + 50) * 4);
-  b.desk.inks.raster = { key: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
+  b.desk.picture.inks.raster = { key: 'src', pixels: { width: 200, height: 100, data }, step: 1 };
 }
 const drawn = (): Bench => {
   const b = benchWith(
@@ -25,26 +25,26 @@ const drawn = (): Bench => {
   b.desk.choose(chooseShapes(['s']));
   return b;
 };
-const fillOf = (b: Bench) => flatHex(b.shapes[0]!.fill, b.desk.palette);
+const fillOf = (b: Bench) => flatHex(b.shapes[0]!.fill, b.desk.colouring.palette);
 
 describe('sampling', () => {
   it('takes one pixel by a click, the middle value by a drag, one step each', () => {
     const b = drawn();
-    b.desk.sampling = 'pixel';
+    b.desk.colouring.sampling = 'pixel';
     b.click({ x: 50.5, y: 50.5 });
     expect(fillOf(b)).toBe('#ff00ff');
-    b.desk.sampling = 'disc';
+    b.desk.colouring.sampling = 'disc';
     b.drag({ x: 50.5, y: 50.5 }, { x: 60, y: 50.5 });
     expect(fillOf(b)).toBe('#204060');
-    expect(b.desk.disc).toBeNull();
-    expect(b.desk.discRadius).toBe(10);
+    expect(b.desk.pointing.disc).toBeNull();
+    expect(b.desk.colouring.discRadius).toBe(10);
     b.desk.undo();
     expect(fillOf(b)).toBe('#ff00ff');
   });
 
   it('takes the exact fill of the drawing where it is seen', () => {
     const b = drawn();
-    b.desk.sampling = 'pixel';
+    b.desk.colouring.sampling = 'pixel';
     b.click({ x: 290, y: 190 });
     expect(fillOf(b)).toBe('#123456');
   });
@@ -52,18 +52,18 @@ describe('sampling', () => {
   it('goes to the next path while nothing is chosen, and to strokes when they receive', () => {
     const b = drawn();
     b.desk.choose(chooseShapes([]));
-    b.desk.sampling = 'pixel';
+    b.desk.colouring.sampling = 'pixel';
     b.click({ x: 150, y: 20 });
-    expect(b.desk.nextFill).toEqual({ hex: '#e0e060' });
+    expect(b.desk.colouring.nextFill).toEqual({ hex: '#e0e060' });
     b.desk.choose(chooseShapes(['s']));
-    b.desk.receiving = 'stroke';
+    b.desk.colouring.receiving = 'stroke';
     b.click({ x: 20, y: 20 });
     expect(b.shapes[0]!.stroke).toEqual(plainStroke({ hex: '#204060' }, 2));
   });
 
   it('says so where there is no picture, and changes nothing', () => {
     const b = drawn();
-    b.desk.sampling = 'pixel';
+    b.desk.colouring.sampling = 'pixel';
     b.click({ x: 390, y: 290 });
     expect(b.desk.notice?.text).toContain('no picture');
     expect(fillOf(b)).toBeNull();
@@ -72,7 +72,7 @@ describe('sampling', () => {
   it('works in any step while D is held', () => {
     const b = drawn();
     b.desk.step = 'refine';
-    b.desk.hold('d', true);
+    b.desk.pointing.hold('d', true);
     b.click({ x: 150, y: 20 });
     expect(fillOf(b)).toBe('#e0e060');
   });
@@ -84,7 +84,7 @@ describe('the picture in Mount', () => {
     withPicture(b);
     return b;
   };
-  const placement = (b: Bench) => b.desk.traced!.placement;
+  const placement = (b: Bench) => b.desk.picture.traced!.placement;
 
   it('stays where it is while it is locked', () => {
     const b = mounted();
@@ -114,7 +114,7 @@ describe('the picture in Mount', () => {
     const b = mounted();
     b.desk.change('Unlock', setPicture('pic', { locked: false }));
     b.desk.open('block-in');
-    expect(b.desk.traced!.locked).toBe(true);
+    expect(b.desk.picture.traced!.locked).toBe(true);
   });
 
   it('takes the chip of a fill that has one, and the colour at the place of a gradient', () => {
@@ -137,7 +137,7 @@ describe('the picture in Mount', () => {
     );
     b.desk.change('Keep a chip', keepAsChip({ id: 'k', name: '', hex: '#112233' }));
     b.desk.choose(chooseShapes(['b']));
-    b.desk.sampling = 'pixel';
+    b.desk.colouring.sampling = 'pixel';
     b.click({ x: 40, y: 40 });
     expect(b.shapes[1]!.fill).toEqual({ chip: 'k' });
     b.click({ x: 250, y: 40 });
@@ -147,12 +147,12 @@ describe('the picture in Mount', () => {
   it('leaves the next path the colour of a chip that goes', () => {
     const b = benchWith([], 'colour');
     b.desk.change('Keep a chip', keepAsChip({ id: 'k', name: '', hex: '#112233' }));
-    b.desk.nextFill = { chip: 'k' };
+    b.desk.colouring.nextFill = { chip: 'k' };
     b.desk.change('Recolour', setChip('k', { hex: '#445566' }));
-    expect(b.desk.nextFill).toEqual({ chip: 'k' });
+    expect(b.desk.colouring.nextFill).toEqual({ chip: 'k' });
     b.desk.change('Remove a chip', removeChip('k'));
-    expect(b.desk.nextFill).toEqual({ hex: '#112233' });
+    expect(b.desk.colouring.nextFill).toEqual({ hex: '#112233' });
     b.desk.undo();
-    expect(b.desk.nextFill).toEqual({ chip: 'k' });
+    expect(b.desk.colouring.nextFill).toEqual({ chip: 'k' });
   });
 });

@@ -39,7 +39,7 @@ export const SNAP_WORDS: Readonly<Record<SnapKind, string>> = {
 };
 
 /** Whether anything attracts now: the switch is on and C is not held. */
-export const snapping = (desk: Desk): boolean => desk.habits.snapOn && !desk.held.has('c');
+export const snapping = (desk: Desk): boolean => desk.habits.snapOn && !desk.pointing.held.has('c');
 
 /** Level and upright lines are exactly so: what snaps to them gets no rounding. */
 const level = (v: number): number => (Math.abs(v) < 1e-15 ? 0 : v);
@@ -72,8 +72,8 @@ function standing(desk: Desk): { spots: SnapSpot[]; lines: SnapLine[] } {
 
 /** The picture's edge near a point of the sheet, in the traced picture's loaded pixels; null where there is none. */
 function edgeNear(desk: Desk, p: Point, reach: number): Point | null {
-  const picture = desk.traced;
-  const { raster } = desk.inks;
+  const picture = desk.picture.traced;
+  const { raster } = desk.picture.inks;
   if (!picture?.shown || !raster || raster.key !== pixelsKey(picture)) return null;
   const toSheet = compose(picture.placement, scaling(raster.step));
   const back = invert(toSheet);
@@ -98,7 +98,7 @@ export interface SnapAim {
 export function snapAt(desk: Desk, p: Point, aim: SnapAim = {}): Snapped | null {
   if (!snapping(desk)) return null;
   const { snap } = desk.habits;
-  const reach = SNAP_REACH / desk.view.scale;
+  const reach = SNAP_REACH / desk.looking.view.scale;
   const field = fieldWithout(desk.art, new Set(aim.without));
   const { spots, lines } = standing(desk);
   const anchor = snap.anchors ? nearestAnchor(field, p, reach) : null;

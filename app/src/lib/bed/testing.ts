@@ -77,14 +77,14 @@ export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', sca
   // Where a press lands is what these tests ask, until they ask what attracts.
   desk.habits.set({ snapOn: false });
   desk.step = step;
-  desk.view = { scale, tx: 20, ty: 10 };
-  const machine = createPressMachine(pressOn(desk), (busy) => (desk.pressing = busy));
+  desk.looking.view = { scale, tx: 20, ty: 10 };
+  const machine = createPressMachine(pressOn(desk), (busy) => (desk.pointing.pressing = busy));
   const pointer = (
     p: Point,
     { shift = false, alt = false, type = 'mouse' }: Keys,
   ): Omit<BedPointer, 'again'> => {
     time += 10;
-    return { sheet: p, screen: toBed(desk.view, p), shift, alt, type, time };
+    return { sheet: p, screen: toBed(desk.looking.view, p), shift, alt, type, time };
   };
   const bench: Bench = {
     desk,

@@ -5,7 +5,7 @@
   import Bed from '$lib/bed/Bed.svelte';
   import { createPressMachine } from '$lib/bed/behaviour';
   import { pressOn } from '$lib/bed/press';
-  import { loadPixels, pixelsKey } from '$lib/desk/rasters';
+  import { borrowPixels, pixelsKey, type LoadedPicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { createKeyboard, type Place } from '$lib/steps/keyboard';
   import RealSize from '$lib/steps/mount/RealSize.svelte';
@@ -27,7 +27,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const { desk, saving } = untrack(() => workplace);
 
-  const machine = createPressMachine(pressOn(desk), (busy) => (desk.pressing = busy));
+  const machine = createPressMachine(pressOn(desk), (busy) => (desk.pointing.pressing = busy));
   const keyboard = createKeyboard(
     untrack(() => workplace),
     machine,
@@ -41,9 +41,9 @@
 
   // The sheet fills the bed once the bed has its size.
   $effect(() => {
-    if (fitted || !bed || desk.bed.width < 1) return;
+    if (fitted || !bed || desk.looking.bed.width < 1) return;
     fitted = true;
-    untrack(() => desk.fit());
+    untrack(() => desk.looking.fit());
   });
   onMount(() => {
     bed?.focus({ preventScroll: true });
@@ -53,35 +53,30 @@
   });
 
   // Pixels of the traced picture, for sampling, the loupe and the inks.
+  const pixels = $derived(desk.picture.traced && pixelsKey(desk.picture.traced));
   $effect(() => {
-    const picture = desk.traced;
-    if (!picture || desk.inks.raster?.key === pixelsKey(picture)) return;
-    let wanted = true;
-    loadPixels(picture)
-      .then((loaded) => {
-        if (!wanted) return;
-        desk.inks.raster = loaded;
-        desk.inks.chooseAll(
-          shapesOf(desk.art).map((p) => p.shape),
-          picture,
-        );
-      })
-      .catch(() =>
-        desk.say('The picture’s pixels could not be fetched, so no colour can be sampled now.', 'bad'),
-      );
-    return () => (wanted = false);
+    if (!pixels) return;
+    const picture = untrack(() => desk.picture.traced!);
+    const fresh = (loaded: LoadedPicture | null): void => {
+      desk.picture.inks.raster = loaded;
+      const shapes = shapesOf(desk.art).map((p) => p.shape);
+      if (loaded) desk.picture.inks.chooseAll(shapes, desk.picture.traced);
+    };
+    return borrowPixels(picture, fresh, () =>
+      desk.say('The picture’s pixels could not be fetched, so no colour can be sampled now.', 'bad'),
+    );
   });
 
   // Drift of what is drawn, while it is looked at.
   $effect(() => {
-    const by = desk.step === 'refine' || drifted ? desk.measuring : null;
+    const by = desk.step === 'refine' || drifted ? desk.picture.driftSettings : null;
     if (!by) return;
     drifted = true;
     const { art } = desk;
     const first = desk.live ? [desk.live.shape] : [...desk.choice.shapes];
-    untrack(() => desk.drifts.measure(art, by, first));
-    if (desk.step !== 'refine' || desk.pressing) return;
-    const resting = setTimeout(() => desk.drifts.count(), COUNTED_AFTER);
+    untrack(() => desk.picture.drifts.measure(art, by, first));
+    if (desk.step !== 'refine' || desk.pointing.pressing) return;
+    const resting = setTimeout(() => desk.picture.drifts.count(), COUNTED_AFTER);
     return () => clearTimeout(resting);
   });
 
@@ -130,14 +125,14 @@
       return 'text';
     return 'control';
   }
-  const progress = $derived(workplace.progress ?? desk.looking);
+  const progress = $derived(workplace.progress ?? desk.picture.progress);
   const modal = (): boolean =>
     workplace.finder ||
     workplace.keysShown ||
     workplace.sheetShown ||
     workplace.over !== null ||
     workplace.asidesShown ||
-    desk.measured !== null;
+    desk.picture.knownLength !== null;
   function keydown(e: KeyboardEvent): void {
     if (modal() || e.defaultPrevented) return;
     if (keyboard.down(e, placeOf(e.target))) e.preventDefault();
@@ -191,7 +186,7 @@
 
 <main class="desk" ondragover={(e) => e.preventDefault()} ondrop={drop}>
   <RouteBar {workplace} />
-  {#if desk.stackOpen}<Stack {workplace} />{/if}
+  {#if desk.habits.stackOpen}<Stack {workplace} />{/if}
   <div class="middle">
     <Bed {desk} {machine} bind:element={bed} />
     <SpotList {desk} />
@@ -203,15 +198,10 @@
             >Other way <kbd class="key">R</kbd></button
           >
         {/if}
-        <button
-          class="plain-button"
-          onclick={() => {
-            const offer = desk.offer;
-            desk.offer = null;
-            offer?.take();
-          }}>Take <kbd class="key">Enter</kbd></button
+        <button class="plain-button" onclick={() => desk.takeOffer()}
+          >Take <kbd class="key">Enter</kbd></button
         >
-        <button class="plain-button" onclick={() => (desk.offer = null)}
+        <button class="plain-button" onclick={() => desk.leaveOffer()}
           >Leave <kbd class="key">Esc</kbd></button
         >
       </div>
@@ -224,7 +214,7 @@
       </div>
     {/if}
   </div>
-  {#if desk.eyeOpen}<Eye {workplace} />{/if}
+  {#if desk.habits.eyeOpen}<Eye {workplace} />{/if}
   <Ledge {workplace} />
   <Status {workplace} />
 </main>

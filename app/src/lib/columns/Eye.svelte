@@ -11,7 +11,7 @@
 </script>
 
 <aside class="eye" aria-label="Eye">
-  {#if desk.loupe}<Loupe {desk} />{/if}
+  {#if desk.habits.loupe}<Loupe {desk} />{/if}
   <Glass {desk} />
   <div class="panel" role="group" aria-label="{STEP_NAMES[desk.step]} panel"><Panel {workplace} /></div>
 </aside>

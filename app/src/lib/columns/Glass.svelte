@@ -4,23 +4,23 @@
 
   let { desk }: { desk: Desk } = $props();
   const text = $derived(
-    desk.glass === 0
+    desk.looking.glass === 0
       ? 'picture'
-      : desk.glass === 100
+      : desk.looking.glass === 100
         ? 'drawing'
-        : desk.glass === 50
+        : desk.looking.glass === 50
           ? 'both'
-          : `${desk.glass}`,
+          : `${desk.looking.glass}`,
   );
 </script>
 
 <section aria-label="Glass">
   <Range
     label="Glass"
-    value={desk.glass}
+    value={desk.looking.glass}
     {text}
     track="linear-gradient(to right, var(--leaf), var(--line), var(--carrot))"
-    change={(v) => (desk.glass = v)}
+    change={(v) => (desk.looking.glass = v)}
   />
   <p class="ends quiet"><span>picture</span><span>drawing</span></p>
 </section>

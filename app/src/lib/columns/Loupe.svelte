@@ -21,15 +21,20 @@
   let width = $state(230);
   const height = 172;
 
-  const at = $derived(desk.focus ?? desk.cross ?? desk.pointer);
-  const rgb = $derived(at && samplePicture(desk.inks.raster, desk.traced, at, 0));
+  const at = $derived(desk.pointing.focus ?? desk.pointing.cross ?? desk.pointing.pointer);
+  const rgb = $derived(at && samplePicture(desk.picture.inks.raster, desk.picture.traced, at, 0));
   const lch = $derived(rgb && oklabToOklch(rgbToOklab(rgb)));
   const scale = $derived(
-    Math.max(desk.traced ? ENLARGED / meanScale(desk.traced.placement) : ENLARGED, 2 * desk.view.scale),
+    Math.max(
+      desk.picture.traced ? ENLARGED / meanScale(desk.picture.traced.placement) : ENLARGED,
+      2 * desk.looking.view.scale,
+    ),
   );
   const active = $derived.by(() => {
     const shape = desk.live ? desk.shapeOf(desk.live.shape) : (desk.chosenShapes[0] ?? null);
-    return shape && desk.seen.ink ? { d: drawnData(wholePaths(shape)), ink: desk.inkOf(shape) } : null;
+    return shape && desk.looking.seen.ink
+      ? { d: drawnData(wholePaths(shape)), ink: desk.picture.inkOf(shape) }
+      : null;
   });
 
   $effect(() => {
@@ -49,8 +54,8 @@
       k * (width / 2 - at.x * scale),
       k * (height / 2 - at.y * scale),
     ] as const;
-    const loaded = desk.inks.raster;
-    const picture = desk.traced;
+    const loaded = desk.picture.inks.raster;
+    const picture = desk.picture.traced;
     if (loaded?.image && picture && pixelsKey(picture) === loaded.key && picture.shown) {
       const { width: across, height: down } = seenSize(picture);
       context.setTransform(...compose(view, picture.placement));

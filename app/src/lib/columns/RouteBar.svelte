@@ -19,14 +19,14 @@
   const count = (n: number, one: string, none: string): string =>
     n === 0 ? none : `${n} ${one}${n === 1 ? '' : 's'}`;
   const figures: Readonly<Record<Step, string>> = $derived.by(() => {
-    const { paths, anchors, painted, shapes } = desk.figures;
-    const { traced } = desk;
+    const { paths, anchors, painted, shapes } = desk.drawing.figures;
+    const { traced } = desk.picture;
     return {
       mount: traced ? `${Math.round(picturePpi(traced))} ppi` : 'no picture',
       'block-in': count(paths, 'path', 'no path'),
       refine:
-        desk.measuring && desk.drifts.all && !Number.isNaN(desk.drifts.all.mean)
-          ? `${desk.drifts.all.mean.toFixed(1)} px`
+        desk.picture.driftSettings && desk.picture.drifts.all && !Number.isNaN(desk.picture.drifts.all.mean)
+          ? `${desk.picture.drifts.all.mean.toFixed(1)} px`
           : count(anchors, 'anchor', 'no anchor'),
       colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,
       proof: count(workplace.copies.length, 'kept', 'none kept').replace('kepts', 'kept'),

@@ -13,22 +13,22 @@
   const ROW = 36;
   let list: HTMLElement | undefined = $state();
 
-  const shapes = $derived((desk.listed?.shapes ?? []).flatMap((id) => desk.shapeOf(id) ?? []));
+  const shapes = $derived((desk.pointing.listed?.shapes ?? []).flatMap((id) => desk.shapeOf(id) ?? []));
   const place = $derived.by(() => {
-    if (!desk.listed) return '';
-    const { at } = desk.listed;
+    if (!desk.pointing.listed) return '';
+    const { at } = desk.pointing.listed;
     const high = Math.min(8, shapes.length) * ROW + 10;
     // Beside the spot, never over it.
-    const x = at.x + 14 + WIDTH > desk.bed.width ? at.x - 14 - WIDTH : at.x + 14;
-    const y = Math.max(4, Math.min(at.y - 12, desk.bed.height - high - 4));
+    const x = at.x + 14 + WIDTH > desk.looking.bed.width ? at.x - 14 - WIDTH : at.x + 14;
+    const y = Math.max(4, Math.min(at.y - 12, desk.looking.bed.height - high - 4));
     return `${Math.max(4, x)}px ${y}px`;
   });
   $effect(() => {
-    if (desk.listed) list?.querySelector('button')?.focus();
+    if (desk.pointing.listed) list?.querySelector('button')?.focus();
   });
 
   function close(): void {
-    desk.listed = null;
+    desk.pointing.listed = null;
     document.querySelector<HTMLElement>('[role=application]')?.focus({ preventScroll: true });
   }
   function choose(id: string): void {
@@ -51,7 +51,7 @@
   }
 </script>
 
-{#if desk.listed}
+{#if desk.pointing.listed}
   <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
   <ul
     bind:this={list}
@@ -60,7 +60,7 @@
     style:translate={place}
     style:width="{WIDTH}px"
     onkeydown={keydown}
-    onfocusout={(e) => !list?.contains(e.relatedTarget as Node | null) && (desk.listed = null)}
+    onfocusout={(e) => !list?.contains(e.relatedTarget as Node | null) && (desk.pointing.listed = null)}
   >
     {#each shapes as shape (shape.id)}
       <li>

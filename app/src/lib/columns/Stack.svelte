@@ -56,14 +56,17 @@
   /** Anchors of a shape, and in Refine the fewest that would do. */
   function anchorText(shape: Shape): string {
     const n = anchorCount(shape);
-    const cost = desk.step === 'refine' ? desk.drifts.economyOf(shape.id) : null;
+    const cost = desk.step === 'refine' ? desk.picture.drifts.economyOf(shape.id) : null;
     const fewest = cost ? n - cost.anchors + cost.fewest : n;
     return fewest < n ? `${n}, could be ${fewest}` : n === 1 ? '1 anchor' : `${n} anchors`;
   }
   /** Mean drift of a shape, where it is measured. */
   function driftText(id: string): string {
     if (desk.shapeOf(id)?.meant) return ' · meant so';
-    const mean = desk.step === 'refine' && desk.measuring ? desk.drifts.of(id)?.figures.mean : undefined;
+    const mean =
+      desk.step === 'refine' && desk.picture.driftSettings
+        ? desk.picture.drifts.of(id)?.figures.mean
+        : undefined;
     return mean === undefined || Number.isNaN(mean) ? '' : ` · ${mean.toFixed(1)} px`;
   }
   function fold(id: string): void {
@@ -73,7 +76,7 @@
   }
   function press({ node, hidden, shut }: Row, e: MouseEvent): void {
     if (node.type === 'layer') {
-      desk.layer = node.id;
+      desk.choosing.layer = node.id;
       return;
     }
     if (shut || node.locked || hidden || !node.shown)
@@ -106,8 +109,8 @@
       ink: null,
       children: [],
     };
-    desk.change('Add a layer', addLayer(layer, desk.layer));
-    desk.layer = layer.id;
+    desk.change('Add a layer', addLayer(layer, desk.choosing.layer));
+    desk.choosing.layer = layer.id;
   }
   /** The next of the fixed inks, then back to choosing by itself. */
   function nextInk(layer: Layer): void {
@@ -146,7 +149,7 @@
           class="row {node.type}"
           class:chosen={chosen.has(node.id)}
           class:dim={!node.shown || row.hidden}
-          class:current={node.id === desk.layer}
+          class:current={node.id === desk.choosing.layer}
           style:top="{(sight.from + i) * HEIGHT}px"
           style:padding-left="{4 + row.depth * 8}px"
           role="listitem"
@@ -177,7 +180,7 @@
           {:else}
             <button
               class="name"
-              aria-pressed={node.type === 'layer' ? node.id === desk.layer : chosen.has(node.id)}
+              aria-pressed={node.type === 'layer' ? node.id === desk.choosing.layer : chosen.has(node.id)}
               title="{node.name} (double-click renames)"
               onclick={(e) => press(row, e)}
               ondblclick={() => (naming = node.id)}

@@ -9,18 +9,18 @@
   const desk = $derived(workplace.desk);
   const unit = $derived(desk.art.sheet.unit);
   const digits = $derived(UNIT_DIGITS[unit]);
-  const at = $derived(desk.focus ?? desk.cross ?? desk.pointer);
+  const at = $derived(desk.pointing.focus ?? desk.pointing.cross ?? desk.pointing.pointer);
   const colour = $derived.by(() => {
-    const rgb = at && samplePicture(desk.inks.raster, desk.traced, at, 0);
+    const rgb = at && samplePicture(desk.picture.inks.raster, desk.picture.traced, at, 0);
     return rgb && formatHex(rgb);
   });
   const pixel = $derived.by(() => {
-    const back = desk.traced && invert(desk.traced.placement);
+    const back = desk.picture.traced && invert(desk.picture.traced.placement);
     return at && back ? apply(back, at) : null;
   });
   const place = (p: { x: number; y: number }): string =>
     `${fromPx(p.x, unit).toFixed(digits)}, ${fromPx(p.y, unit).toFixed(digits)} ${unit}`;
-  const percent = $derived(desk.view.scale * 100);
+  const percent = $derived(desk.looking.view.scale * 100);
 </script>
 
 <footer class="status">
@@ -34,15 +34,15 @@
     {/if}
   </span>
   <span id="bed-says" aria-live="polite" dir="auto">
-    {desk.cross ? `crosshair at ${place(desk.cross)}, ` : ''}{desk.live
+    {desk.pointing.cross ? `crosshair at ${place(desk.pointing.cross)}, ` : ''}{desk.live
       ? `drawing, ${desk.livePath?.anchors.length ?? 0} ${desk.livePath?.anchors.length === 1 ? 'anchor' : 'anchors'}`
       : choiceInWords(desk.choice, desk.art)}
   </span>
-  {#if desk.under}<span class="under">{desk.under}</span>{/if}
+  {#if desk.pointing.underPointer}<span class="under">{desk.pointing.underPointer}</span>{/if}
   <span dir="auto">colour goes to {receiverInWords(desk)}</span>
   <span class="zoom"
-    >{desk.figures.anchors}
-    {desk.figures.anchors === 1 ? 'anchor' : 'anchors'} in all · {percent < 10
+    >{desk.drawing.figures.anchors}
+    {desk.drawing.figures.anchors === 1 ? 'anchor' : 'anchors'} in all · {percent < 10
       ? percent.toFixed(1)
       : Math.round(percent)} %</span
   >

@@ -33,7 +33,7 @@
 
 <svg class="thumb" viewBox={box} width="28" height="28" aria-hidden="true">
   {#if part}
-    <Painted parts={[part]} {place} seeing={desk.seeing} />
+    <Painted parts={[part]} {place} seeing={desk.picture.seeing} />
   {:else}
     <path class="bare" d={drawnData(wholePaths(shape))} />
   {/if}

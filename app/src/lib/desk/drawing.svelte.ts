@@ -9,6 +9,7 @@ import {
   previewArt,
   record,
   redo,
+  shapesOf,
   undo,
   type Art,
   type Change,
@@ -17,6 +18,7 @@ import {
   type Recipe,
 } from '@mirrot/core';
 import { keptContext, type ChangeSink, type Context, type MadeChange } from './changes';
+import type { Offer } from './offer';
 
 /** A gesture in the making: shown as it goes, kept or dropped as a whole. Ended, it does nothing more. */
 export interface Gesture {
@@ -27,10 +29,12 @@ export interface Gesture {
 
 /** What the drawing asks of the desk it lies on. */
 export interface DrawingHost {
-  /** What is looked at now. */
-  readonly context: Context;
-  /** Looks at this again, as far as it is still there. */
-  restore(context: Context): void;
+  readonly choosing: {
+    /** What is looked at now. */
+    readonly context: Context;
+    /** Looks at this again, as far as it is still there. */
+    restore(context: Context): void;
+  };
   say(text: string): void;
   now(): number;
 }
@@ -46,16 +50,18 @@ interface OpenGesture {
 const ONE_STEP_WITHIN = 1000;
 
 /**
- * The document in the page and its history. The one gesture that may be open is a recipe over whatever the document is:
- * what else lands meanwhile (an upload that finishes, another tab's changes) goes into the document, and the recipe is
- * shown over it anew.
+ * The document in the page and its history. The one gesture that may be open, or the one offer, is a recipe over whatever
+ * the document is: what else lands meanwhile (an upload that finishes, another tab's changes) goes into the document, and
+ * the recipe is shown over it anew.
  */
 export class Drawing {
-  /** The document without the open gesture. */
+  /** The document without the open gesture or offer. */
   #kept: Art = $state.raw()!;
   /** The document as it is shown. */
   art: Art = $state.raw()!;
   history: History<Context> = $state.raw(emptyHistory());
+  /** What is offered now; null when nothing is. */
+  offer: Offer | null = $state.raw(null);
   #open: OpenGesture | null = null;
   #last: { step: unknown; mergeKey: string; at: number } = { step: undefined, mergeKey: '', at: -Infinity };
   readonly #sink: ChangeSink;
@@ -67,46 +73,45 @@ export class Drawing {
     this.#host = host;
   }
 
-  /** Takes a document as what is kept, and shows the open gesture over it. */
+  /** The document as it is kept: without what an open gesture or an offer shows. */
+  get kept(): Art {
+    return this.#kept;
+  }
+
+  /** Takes a document as what is kept, and shows the open gesture or the offer over it. */
   #put(art: Art): void {
-    this.#kept = art;
-    const open = this.#open;
-    if (!open?.recipe) {
-      this.art = art;
-      return;
-    }
-    let shown = art;
+    this.#kept = this.art = art;
+    const recipe = this.#open?.recipe ?? (this.offer?.preview ? this.offer.recipe : null);
+    if (!recipe) return;
     try {
-      shown = previewArt(art, open.recipe);
+      this.art = previewArt(art, recipe);
     } catch {
       // What it was about is no longer there.
     }
-    this.art = shown;
-    if (shown !== art) return;
-    this.#open = null;
-    this.#host.say(
-      'What was being changed is no longer as it was, so the drag has ended. Nothing of it was kept.',
-    );
+    if (this.art !== art) return;
+    const word = this.#open ? 'so the drag has ended' : 'so the offer is withdrawn';
+    this.#open = this.offer = null;
+    this.#host.say(`What was being changed is no longer as it was, ${word}. Nothing of it was kept.`);
   }
 
   #record(label: string, change: MadeOn, before: Context, mergeKey: string): void {
     const now = this.#host.now();
-    const { step, mergeKey: lastKey, at } = this.#last;
+    const last = this.#last;
     const goesOn =
       mergeKey !== '' &&
-      mergeKey === lastKey &&
-      now - at < ONE_STEP_WITHIN &&
-      step !== undefined &&
-      this.history.done.at(-1) === step &&
+      mergeKey === last.mergeKey &&
+      now - last.at < ONE_STEP_WITHIN &&
+      last.step !== undefined &&
+      this.history.done.at(-1) === last.step &&
       canExtend(this.history, change.from);
-    const after = this.#host.context;
+    const after = this.#host.choosing.context;
     this.history = goesOn
       ? extend(this.history, change, after)
       : record(this.history, label, change, before, after);
     this.#last = { step: this.history.done.at(-1), mergeKey, at: now };
     const { patches, inverse } = change;
-    const told = { label, inverse, before: keptContext(before), after: keptContext(after) };
-    this.#push({ patches, note: { did: goesOn ? 'more' : 'step', ...told } });
+    const step = { label, inverse, before: keptContext(before), after: keptContext(after) };
+    this.#push({ patches, note: { did: goesOn ? 'more' : 'step', ...step } });
   }
 
   #push(change: MadeChange): void {
@@ -120,6 +125,7 @@ export class Drawing {
    * @param mergeKey changes of one key that follow each other within a second are one step
    */
   change(label: string, recipe: Recipe, looking: () => void, mergeKey = ''): boolean {
+    this.leaveOffer();
     const change = this.#changeBy(recipe);
     if (!change || change.patches.length === 0) return false;
     this.#carryOut(label, change, looking, mergeKey);
@@ -139,6 +145,7 @@ export class Drawing {
 
   /** As `change`, by the drawing that is to be: patches say what differs. */
   become(label: string, art: Art, looking: () => void): boolean {
+    this.leaveOffer();
     const patches = artDifference(this.#kept, art);
     if (patches.length === 0) return false;
     const { document, inverse } = patchDocument(this.#kept, patches);
@@ -153,7 +160,7 @@ export class Drawing {
   }
 
   #carryOut(label: string, change: Change, looking: () => void, mergeKey: string): void {
-    const before = this.#host.context;
+    const before = this.#host.choosing.context;
     const from = this.#kept;
     this.#put(change.art);
     looking();
@@ -167,8 +174,9 @@ export class Drawing {
    * @param mergeKey changes of one key that follow within a second are one step with it
    */
   gesture(label: string, mergeKey = ''): Gesture {
+    this.leaveOffer();
     this.#keep(this.#open, {});
-    const open: OpenGesture = { label, mergeKey, before: this.#host.context, recipe: null };
+    const open: OpenGesture = { label, mergeKey, before: this.#host.choosing.context, recipe: null };
     this.#open = open;
     return {
       show: (recipe) => {
@@ -181,7 +189,7 @@ export class Drawing {
         if (this.#open !== open) return;
         this.#open = null;
         this.art = this.#kept;
-        this.#host.restore(open.before);
+        this.#host.choosing.restore(open.before);
       },
     };
   }
@@ -193,8 +201,29 @@ export class Drawing {
     const change = open.recipe && this.#changeBy(open.recipe);
     const changed = change && change.patches.length > 0;
     this.#kept = this.art = changed ? change.art : from;
-    this.#host.restore({ ...this.#host.context, ...after });
+    this.#host.choosing.restore({ ...this.#host.choosing.context, ...after });
     if (changed) this.#record(open.label, { ...change, from }, open.before, open.mergeKey);
+  }
+
+  /** Offers a change, in the place of what was offered before. A gesture that is open is kept first. */
+  makeOffer(offer: Offer): void {
+    this.leaveOffer();
+    this.#keep(this.#open, {});
+    this.offer = offer;
+    this.#put(this.#kept);
+  }
+  leaveOffer(): void {
+    if (!this.offer) return;
+    this.offer = null;
+    this.#put(this.#kept);
+  }
+  /** Makes what is offered a step of the history. */
+  takeOffer(): void {
+    const { offer } = this;
+    if (!offer) return;
+    const before = this.#host.choosing.context;
+    this.change(offer.label, offer.recipe, () => this.#host.choosing.restore({ ...before, ...offer.after }));
+    offer.taken?.();
   }
 
   /**
@@ -203,12 +232,13 @@ export class Drawing {
    * @returns false when there was none
    */
   step(did: 'undo' | 'redo'): boolean {
+    this.leaveOffer();
     const open = this.#open;
     this.#open = null;
     // A press that has shown nothing yet is no gesture to take back.
     if (open?.recipe) {
       this.art = this.#kept;
-      this.#host.restore(open.before);
+      this.#host.choosing.restore(open.before);
       if (did === 'undo') return true;
     }
     const from = this.#kept;
@@ -216,14 +246,14 @@ export class Drawing {
     if (!moved) return false;
     this.#put(moved.art);
     this.history = moved.history;
-    this.#host.restore(moved.context);
+    this.#host.choosing.restore(moved.context);
     const { patches, inverse, label, merged, conflicts } = moved;
     if (merged) {
       // Others changed the drawing since: in the journal this is a change of its own.
-      const looked = keptContext(this.#host.context);
-      const told = did === 'undo' ? `Take back “${label}”` : label;
+      const looked = keptContext(this.#host.choosing.context);
+      const named = did === 'undo' ? `Take back “${label}”` : label;
       if (patches.length > 0)
-        this.#push({ patches, note: { did: 'step', label: told, inverse, before: looked, after: looked } });
+        this.#push({ patches, note: { did: 'step', label: named, inverse, before: looked, after: looked } });
       if (patches.length === 0)
         this.#host.say(`“${label}” no longer fits: others have changed what it did. Nothing was changed.`);
       else if (conflicts.length > 0)
@@ -245,6 +275,18 @@ export class Drawing {
    */
   replace(art: Art): void {
     this.#put(art);
-    this.#host.restore(this.#host.context);
+    this.#host.choosing.restore(this.#host.choosing.context);
   }
+
+  /** How much is drawn, for the route bar and the status. */
+  readonly figures = $derived.by(() => {
+    const shapes = shapesOf(this.art).map((place) => place.shape);
+    const paths = shapes.flatMap((shape) => shape.paths);
+    return {
+      shapes: shapes.length,
+      paths: paths.length,
+      anchors: paths.reduce((n, path) => n + path.anchors.length, 0),
+      painted: shapes.filter((shape) => shape.fill || shape.stroke).length,
+    };
+  });
 }

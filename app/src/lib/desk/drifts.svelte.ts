@@ -22,6 +22,7 @@ import {
 import { SvelteMap } from 'svelte/reactivity';
 import { measureWorker, reachWorker, type TraceWish } from '$lib/workers/trace';
 import type { LoadedPicture } from './rasters';
+import { workLoop } from './work-loop';
 
 /** A path with its drift. Places and lengths are in pixels of the raster, `map` takes them to the sheet. */
 export interface PathDrift {
@@ -43,7 +44,7 @@ export interface ShapeDrift {
 }
 
 /** What shapes are measured by. */
-export interface Measuring {
+export interface DriftSettings {
   readonly raster: LoadedPicture;
   readonly picture: PlacedPicture;
   /** Picture pixels to either side, and within which drift counts as on the edge. */
@@ -74,7 +75,7 @@ export interface Drifts {
   /** What a shape's anchors cost, perhaps those of a moment ago; null where that is not known, or it has no edge. */
   economyOf(shape: string): ShapeEconomy | null;
   /** Measures what is not known yet of the shapes in sight, those named first. */
-  measure(art: Art, by: Measuring, first: readonly string[]): void;
+  measure(art: Art, by: DriftSettings, first: readonly string[]): void;
   /** Counts what anchors cost, once the hand rests. */
   count(): void;
 }
@@ -83,17 +84,17 @@ export interface Drifts {
 const AT_ONCE = 12;
 
 /** From pixels of the raster to the sheet. */
-export const rasterMap = ({ picture, raster }: Pick<Measuring, 'picture' | 'raster'>): Affine =>
+export const rasterMap = ({ picture, raster }: Pick<DriftSettings, 'picture' | 'raster'>): Affine =>
   compose(picture.placement, scaling(raster.step));
 
 /** From pixels of the raster to a shape: where it lies, or lay before it was moved away. */
-export const shapeMap = (shape: Pick<Shape, 'place'>, by: Measuring): Affine => {
+export const shapeMap = (shape: Pick<Shape, 'place'>, by: DriftSettings): Affine => {
   const away = shape.place && invert(shape.place);
   return away ? compose(away, rasterMap(by)) : rasterMap(by);
 };
 
 /** How a shape's paths are measured: as they lie on the raster. None of a shape that is meant so. */
-export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
+export function wishesOf(shape: Shape, by: DriftSettings): TraceWish[] {
   if (shape.meant) return [];
   const map = shapeMap(shape, by);
   const back = invert(map);
@@ -116,7 +117,7 @@ export function wishesOf(shape: Shape, by: Measuring): TraceWish[] {
 }
 
 /** What a shape's drift depends on besides the shape. */
-const keyOf = ({ raster, picture, reach, detail }: Measuring): string =>
+const keyOf = ({ raster, picture, reach, detail }: DriftSettings): string =>
   `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)} ${detail}`;
 
 const scaled = (drift: Drift, step: number): Drift =>
@@ -128,8 +129,7 @@ const scaled = (drift: Drift, step: number): Drift =>
 export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
   const known = new SvelteMap<string, ShapeDrift>();
   let all: DriftFigures | null = $state.raw(null);
-  let wanted: { art: Art; by: Measuring; first: readonly string[] } | null = null;
-  let running = false;
+  let wanted: { art: Art; by: DriftSettings; first: readonly string[] } | null = null;
   /** The drawing that was summed up last. */
   let summed: Art | null = null;
 
@@ -154,47 +154,39 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     return list;
   }
 
-  async function run(): Promise<void> {
-    if (running) return;
-    running = true;
-    try {
-      for (let shapes = next(); shapes.length > 0 && wanted; shapes = next()) {
-        const { by } = wanted;
-        const key = keyOf(by);
-        const wishes = shapes.map((s) => wishesOf(s, by));
-        const { key: seen, pixels } = by.raster;
-        const traced = await measureWorker.ask(seen, pixels, (work) => work.drift(seen, wishes.flat()));
-        // The worker was ended for something else, has died, or has another picture by now: asked again.
-        if (!traced) continue;
-        let at = 0;
-        shapes.forEach((shape, i) => {
-          const map = shapeMap(shape, by);
-          const parts = wishes[i]!.map((_, k): PathDrift => {
-            const { drift, follow } = traced[at++]!;
-            const path = shape.paths[k]!;
-            return { path, drift: leaveOut(scaled(drift, by.raster.step), meantSegments(path)), follow, map };
-          });
-          const figures = driftFigures(
-            parts.map((p) => p.drift),
-            by.within,
-          );
-          known.set(shape.id, { shape, key, parts, step: by.raster.step, spacing: by.spacing, figures });
-        });
-        if (next().length === 0) sumUp();
-      }
-    } catch (error) {
-      fail(error instanceof Error ? error.message : String(error));
-    } finally {
-      running = false;
-    }
+  async function measureSome(shapes: readonly Shape[], by: DriftSettings): Promise<void> {
+    const key = keyOf(by);
+    const wishes = shapes.map((s) => wishesOf(s, by));
+    const { key: seen, pixels } = by.raster;
+    const traced = await measureWorker.ask(seen, pixels, (work) => work.drift(seen, wishes.flat()));
+    // The worker was ended for something else, has died, or has another picture by now: asked again.
+    if (!traced) return;
+    let at = 0;
+    shapes.forEach((shape, i) => {
+      const map = shapeMap(shape, by);
+      const parts = wishes[i]!.map((_, k): PathDrift => {
+        const { drift, follow } = traced[at++]!;
+        const path = shape.paths[k]!;
+        return { path, drift: leaveOut(scaled(drift, by.raster.step), meantSegments(path)), follow, map };
+      });
+      const figures = driftFigures(
+        parts.map((p) => p.drift),
+        by.within,
+      );
+      known.set(shape.id, { shape, key, parts, step: by.raster.step, spacing: by.spacing, figures });
+    });
+    if (next().length === 0) sumUp();
   }
+  const measureAll = workLoop(() => {
+    const shapes = next();
+    return wanted && shapes.length > 0 ? measureSome(shapes, wanted.by) : null;
+  });
 
   const counted = new SvelteMap<string, ShapeEconomy>();
-  let counting = false;
   /** The hand rests: nothing was measured anew since counting was asked for. */
   let resting = false;
   /** Shapes whose anchors are counted in this way are not counted again. */
-  const economyKey = (by: Measuring): string => `${keyOf(by)} ${by.within}`;
+  const economyKey = (by: DriftSettings): string => `${keyOf(by)} ${by.within}`;
   function nextToCount(): Shape | null {
     if (!wanted) return null;
     const { art, by, first } = wanted;
@@ -203,33 +195,26 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     const shapes = shapesOf(art).flatMap((p) => (p.shown ? [p.shape] : []));
     return shapes.find((s) => first.includes(s.id) && stale(s)) ?? shapes.find(stale) ?? null;
   }
-  async function runCount(): Promise<void> {
-    if (counting) return;
-    counting = true;
-    try {
-      for (let shape = nextToCount(); shape && wanted; shape = nextToCount()) {
-        const { by } = wanted;
-        const { key: seen, pixels, step } = by.raster;
-        const found = await reachWorker.ask(seen, pixels, (work) =>
-          work.economy(seen, wishesOf(shape!, by), by.within / step),
-        );
-        if (!found) break;
-        const { paths } = shape;
-        counted.set(shape.id, {
-          shape,
-          key: economyKey(by),
-          anchors: found.reduce((n, e) => n + (e?.anchors ?? 0), 0),
-          fewest: found.reduce((n, e) => n + (e?.fewest ?? 0), 0),
-          spare: found.flatMap((e, k) => (e?.spare ?? []).map((index) => ({ path: paths[k]!.id, index }))),
-        });
-        if (!resting) break;
-      }
-    } catch {
-      // Drift says it when its worker stops; anchors are counted with the next rest of the hand.
-    } finally {
-      counting = false;
-    }
+  async function countOne(shape: Shape, by: DriftSettings): Promise<void> {
+    const { key: seen, pixels, step } = by.raster;
+    const found = await reachWorker.ask(seen, pixels, (work) =>
+      work.economy(seen, wishesOf(shape, by), by.within / step),
+    );
+    // The worker has died, or has another picture: counted at the next rest of the hand.
+    if (!found) return void (resting = false);
+    const { paths } = shape;
+    counted.set(shape.id, {
+      shape,
+      key: economyKey(by),
+      anchors: found.reduce((n, e) => n + (e?.anchors ?? 0), 0),
+      fewest: found.reduce((n, e) => n + (e?.fewest ?? 0), 0),
+      spare: found.flatMap((e, k) => (e?.spare ?? []).map((index) => ({ path: paths[k]!.id, index }))),
+    });
   }
+  const countAll = workLoop(() => {
+    const shape = resting ? nextToCount() : null;
+    return wanted && shape ? countOne(shape, wanted.by) : null;
+  });
   function sumUp(): void {
     if (!wanted) return;
     summed = wanted.art;
@@ -251,7 +236,8 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     },
     count() {
       resting = true;
-      void runCount();
+      // Drift says it when its worker stops; anchors are counted with the next rest of the hand.
+      void countAll().catch(() => {});
     },
     measure(art, by, first) {
       resting = false;
@@ -270,7 +256,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
       }
       // What only went, or was hidden, leaves nothing to measure but another sum.
       if (summed && summed !== art && next().length === 0) sumUp();
-      void run();
+      measureAll().catch((error) => fail(error instanceof Error ? error.message : String(error)));
     },
   };
 }

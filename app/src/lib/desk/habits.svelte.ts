@@ -55,6 +55,18 @@ const habitsSchema = z.object({
     .min(0.1)
     .max(1000)
     .catch((0.8 * 96) / 25.4),
+  /** The chosen shapes are filled see-through while they are shaped. */
+  haze: z.boolean().catch(false),
+  /** Teeth along the chosen paths, as long as they bend. */
+  comb: z.boolean().catch(false),
+  /** The real weight of strokes shows round the ink. */
+  trueStroke: z.boolean().catch(false),
+  loupe: z.boolean().catch(true),
+  rulers: z.boolean().catch(true),
+  stackOpen: z.boolean().catch(true),
+  eyeOpen: z.boolean().catch(true),
+  /** What Symmetric again goes by: the axis that is set, the drawing's own middle line, its own centre. */
+  evenAbout: z.enum(['axis', 'middle', 'centre']).catch('middle'),
 });
 type HabitValues = z.infer<typeof habitsSchema>;
 

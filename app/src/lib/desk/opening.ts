@@ -85,8 +85,8 @@ async function whatIsKnown(id: string): Promise<Opening> {
 
 /** The steps go on where they were, as far as the journal tells them and nothing came in between that it does not know of. */
 function historyOf({ journal, theirs }: Opening, pending: readonly KeptChange[], art: Art): History<Context> {
-  const told = journal?.revision === theirs.revision ? journal.changes : [];
-  return recall([...told, ...pending.map((p) => p.change)], art);
+  const known = journal?.revision === theirs.revision ? journal.changes : [];
+  return recall([...known, ...pending.map((p) => p.change)], art);
 }
 
 /** Visits of this page that are being left and still send. */
@@ -120,17 +120,17 @@ export async function openProject(id: string): Promise<Workplace> {
     };
     void store.setAside(aside).catch(() => {});
   });
-  let told: ((art: Art, replacement: Replacement) => void) | null = null;
+  let hear: ((art: Art, replacement: Replacement) => void) | null = null;
   const saving: Saving = createSaving({
     projectId: id,
     acknowledged: theirs.art,
     revision: theirs.revision,
     store,
     pending,
-    replaced: (art, replacement) => told?.(art, replacement),
+    replaced: (art, replacement) => hear?.(art, replacement),
   });
   const desk = new Desk(ofChanges(theirs.art, pending), saving satisfies ChangeSink);
-  desk.history = historyOf(opening, pending, desk.art);
+  desk.drawing.history = historyOf(opening, pending, desk.art);
   // Only now: what was left is in this visit's hands, in the store too.
   void saving
     .stored()
@@ -148,6 +148,6 @@ export async function openProject(id: string): Promise<Workplace> {
     leaving.set(id, sending);
   };
   const workplace = new Workplace(desk, saving, project, leave);
-  told = (art, replacement) => workplace.replaceDrawing(art, replacement);
+  hear = (art, replacement) => workplace.replaceDrawing(art, replacement);
   return workplace;
 }

@@ -28,7 +28,7 @@ describe('placing a picture', () => {
     expect(desk.art).toBe(before);
     expect(desk.notice?.text).toContain('Nothing was changed');
     levelBy(desk, { from: { x: 0, y: 0 }, to: { x: 100, y: 10 } });
-    const { placement } = desk.traced!;
+    const { placement } = desk.picture.traced!;
     const a = apply(placement, { x: 0, y: 0 });
     const c = apply(placement, { x: 100, y: 10 });
     expect(a.y).toBeCloseTo(c.y, 9);
@@ -40,7 +40,7 @@ describe('placing a picture', () => {
 
   it('leaves what was traced when that is wanted', () => {
     const { desk } = mounted();
-    desk.follow = false;
+    desk.picture.follow = false;
     turnPicture(desk, 'Turn', 20);
     expect(desk.shapeOf('on')!.paths[0]!.anchors[0]).toMatchObject({ x: 50, y: 20 });
   });
@@ -59,31 +59,31 @@ describe('placing a picture', () => {
     expect(realSize(desk, { from: { x: 20, y: 20 }, to: { x: 60, y: 20 } }, NaN)).toBe(false);
     expect(desk.notice?.text).toContain('above 0');
     realSize(desk, { from: { x: 20, y: 20 }, to: { x: 60, y: 20 } }, 100);
-    near(apply(desk.traced!.placement, { x: 60, y: 20 }), { x: 120, y: 20 });
-    near(apply(desk.traced!.placement, { x: 20, y: 20 }), { x: 20, y: 20 });
+    near(apply(desk.picture.traced!.placement, { x: 60, y: 20 }), { x: 120, y: 20 });
+    near(apply(desk.picture.traced!.placement, { x: 20, y: 20 }), { x: 20, y: 20 });
   });
 
   it('puts a point on the sheet’s centre or corner', () => {
     const { desk } = mounted();
     originAt(desk, { x: 10, y: 10 });
-    near(apply(desk.traced!.placement, { x: 10, y: 10 }), { x: 200, y: 150 });
-    desk.originTo = 'corner';
+    near(apply(desk.picture.traced!.placement, { x: 10, y: 10 }), { x: 200, y: 150 });
+    desk.picture.originTo = 'corner';
     originAt(desk, { x: 200, y: 150 });
-    near(apply(desk.traced!.placement, { x: 10, y: 10 }), { x: 0, y: 0 });
+    near(apply(desk.picture.traced!.placement, { x: 10, y: 10 }), { x: 0, y: 0 });
   });
 
   it('flips, scales and turns where it lies; numbers say how it lies', () => {
     const { desk } = mounted();
-    const centre = pictureCentre(desk.traced!);
+    const centre = pictureCentre(desk.picture.traced!);
     scalePicture(desk, 'Scale', 1.5);
     turnPicture(desk, 'Turn', 30);
-    expect(placementNumbers(desk.traced!)).toMatchObject({ width: 300, height: 150 });
-    expect(placementNumbers(desk.traced!).degrees).toBeCloseTo(30, 9);
-    expect(placementNumbers(desk.traced!).percent).toBeCloseTo(150, 9);
+    expect(placementNumbers(desk.picture.traced!)).toMatchObject({ width: 300, height: 150 });
+    expect(placementNumbers(desk.picture.traced!).degrees).toBeCloseTo(30, 9);
+    expect(placementNumbers(desk.picture.traced!).percent).toBeCloseTo(150, 9);
     flipPicture(desk, true);
-    near(pictureCentre(desk.traced!), centre);
+    near(pictureCentre(desk.picture.traced!), centre);
     actualPixels(desk);
-    expect(placementNumbers(desk.traced!).percent).toBeCloseTo(32, 9);
+    expect(placementNumbers(desk.picture.traced!).percent).toBeCloseTo(32, 9);
   });
 });
 

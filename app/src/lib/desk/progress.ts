@@ -8,14 +8,14 @@ export interface Progress {
 /** What shows what is under way, and says what went wrong. */
 export interface ProgressPlace {
   progress: Progress | null;
-  readonly desk: { say(text: string, tone: 'bad'): void };
+  say(text: string, tone: 'bad'): void;
 }
 
-/** What takes longer than this is told, milliseconds. */
-export const TOLD_AFTER_MS = 300;
+/** What takes longer than this is shown, milliseconds. */
+export const SHOWN_AFTER_MS = 300;
 
 /**
- * Does what may take long: told after 300 ms, with the share that is done, and stopped when wished. What it throws is said.
+ * Does what may take long: shown after 300 ms, with the share that is done, and stopped when wished. What it throws is said.
  *
  * @param end stops the work itself
  * @param work is given what to call with the share that is done, 0 to 1
@@ -36,7 +36,7 @@ export async function withProgress<T>(
     };
   });
   const show = (): void => void (place.progress = { text, share, stop });
-  const slow = setTimeout(show, TOLD_AFTER_MS);
+  const slow = setTimeout(show, SHOWN_AFTER_MS);
   const tell = (done: number): void => {
     share = done;
     if (place.progress) show();
@@ -44,7 +44,7 @@ export async function withProgress<T>(
   try {
     return await Promise.race([work(tell), stopped]);
   } catch (error) {
-    place.desk.say(error instanceof Error ? error.message : String(error), 'bad');
+    place.say(error instanceof Error ? error.message : String(error), 'bad');
     return null;
   } finally {
     clearTimeout(slow);

@@ -43,6 +43,33 @@ export async function loadPixels(picture: PlacedPicture): Promise<LoadedPicture>
   return { key: pixelsKey(picture), pixels: { width, height, data }, step: across / width, image };
 }
 
+/**
+ * Loads a picture's pixels for as long as they are wanted, which may end before they are there.
+ *
+ * @param got is given the pixels, and null once they are given back
+ * @returns gives them back
+ */
+export function borrowPixels(
+  picture: PlacedPicture,
+  got: (loaded: LoadedPicture | null) => void,
+  failed: () => void,
+): () => void {
+  let wanted = true;
+  let held: LoadedPicture | null = null;
+  loadPixels(picture)
+    .then((loaded) => {
+      if (!wanted) return loaded.image?.close();
+      held = loaded;
+      got(loaded);
+    })
+    .catch(() => wanted && failed());
+  return () => {
+    wanted = false;
+    got(null);
+    held?.image?.close();
+  };
+}
+
 /** Colour of the picture at a point of the sheet: one pixel, or the middle of a disc of `radius` sheet pixels. */
 export function samplePicture(
   loaded: LoadedPicture | null,

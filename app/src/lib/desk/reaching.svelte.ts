@@ -1,5 +1,6 @@
 import { apply, distance, type Affine, type Cubic, type Path, type Point, type Reached } from '@mirrot/core';
 import type { Raster } from '@mirrot/core';
+import { newestWish } from './work-loop';
 import { reachWorker, type ReachWish } from '$lib/workers/trace';
 
 /** What is asked for: the next segment of a path up to a place of the sheet. */
@@ -61,7 +62,7 @@ function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachA
   };
 }
 
-/** How far from where turns ahead were told they stay, in what attracts. */
+/** How far from where turns ahead were shown they stay, in what attracts. */
 const STAY = 6;
 
 /** @param find asks the worker */
@@ -70,44 +71,42 @@ export function createReaching(
     reachWorker.ask(key, raster, async (work) => work.reach(key, wish)),
 ): Reaching {
   let offer: ReachOffer | null = $state.raw(null);
-  let waiting: { ask: ReachAsk; done: (offer: ReachOffer | null) => void } | null = null;
   let asked: ReachAsk | null = null;
-  let running = false;
-  /** What the turns ahead that are shown were told for. */
-  let told: ReachAsk | null = null;
+  /** What the turns ahead that are shown are for. */
+  let hintsOf: ReachAsk | null = null;
   let latest: Promise<ReachOffer | null> = Promise.resolve(null);
+  /** Hears that what waits will not be worked on. */
+  let skip = (): void => {};
 
-  async function run(): Promise<void> {
-    running = true;
-    while (waiting) {
-      const { ask, done }: NonNullable<typeof waiting> = waiting;
-      waiting = null;
-      const found = await find(ask).catch(() => null);
-      if (found === 'later') {
-        // It goes on, unless the pointer has by now.
-        if (waiting) done(null);
-        else waiting = { ask, done };
-        continue;
-      }
-      const next = found && onSheet(found, ask);
-      // Turns ahead are told when the pointer rests; they stay while it goes on near there.
-      const { options } = ask.wish;
-      const from = (options.hints ?? 0) > 0 ? ask : told;
-      const stays =
-        from?.after === ask.after && distance(from.wish.pointer, ask.wish.pointer) < STAY * options.near;
-      const was = offer?.after === ask.after ? offer : null;
-      offer = next && {
-        ...next,
-        hints: next.hints.length === 0 && stays && was ? was.hints : next.hints,
-        // A tick stays until the next one is worked out.
-        farthest: next.open && was ? was.farthest : next.farthest,
-      };
-      told = stays ? from : null;
-      done(offer);
-      // The tick is told as soon as it is worked out.
-      if (found?.open && !waiting) waiting = { ask, done: () => {} };
+  const queue = newestWish(async ({ ask, done }: { ask: ReachAsk; done(offer: ReachOffer | null): void }) => {
+    const found = await find(ask).catch(() => null);
+    if (found === 'later') {
+      // It goes on, unless the pointer has by now.
+      if (queue.waits) done(null);
+      else wait(ask, done);
+      return;
     }
-    running = false;
+    const next = found && onSheet(found, ask);
+    // Turns ahead are worked out when the pointer rests; they stay while it goes on near there.
+    const { options } = ask.wish;
+    const from = (options.hints ?? 0) > 0 ? ask : hintsOf;
+    const stays =
+      from?.after === ask.after && distance(from.wish.pointer, ask.wish.pointer) < STAY * options.near;
+    const was = offer?.after === ask.after ? offer : null;
+    offer = next && {
+      ...next,
+      hints: next.hints.length === 0 && stays && was ? was.hints : next.hints,
+      // A tick stays until the next one is worked out.
+      farthest: next.open && was ? was.farthest : next.farthest,
+    };
+    hintsOf = stays ? from : null;
+    done(offer);
+    // The tick is shown as soon as it is worked out.
+    if (found?.open && !queue.waits) wait(ask, () => {});
+  });
+  function wait(ask: ReachAsk, done: (offer: ReachOffer | null) => void): void {
+    skip = () => done(null);
+    queue.ask({ ask, done });
   }
 
   return {
@@ -119,15 +118,14 @@ export function createReaching(
     },
     ask(ask) {
       asked = ask;
-      waiting?.done(null);
-      waiting = null;
+      if (queue.waits) skip();
+      queue.drop();
       if (!ask) {
         offer = null;
         latest = Promise.resolve(null);
         return;
       }
-      latest = new Promise((done) => (waiting = { ask, done }));
-      if (!running) void run();
+      latest = new Promise((done) => wait(ask, done));
     },
     get latest() {
       return latest;

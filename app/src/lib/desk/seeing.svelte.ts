@@ -2,7 +2,7 @@ import type { PlacedPicture } from '@mirrot/core';
 import { pictureWorker, proxy, type PictureWish } from '$lib/workers/picture';
 import { SvelteMap } from 'svelte/reactivity';
 import { pictureUrl } from './api';
-import type { Progress } from './progress';
+import { withProgress, type ProgressPlace } from './progress';
 
 /** Addresses of what is shown of a picture: soon, and in full when near. */
 export interface Hrefs {
@@ -18,6 +18,8 @@ export interface Seeing {
   bounds(p: PlacedPicture): readonly number[] | null;
   /** Makes what is not there yet; `full` also in the picture's own pixels. */
   want(p: PlacedPicture, full: boolean): Promise<void>;
+  /** Gives back what was made of all other pictures. */
+  keepOnly(pictures: readonly PlacedPicture[]): void;
 }
 
 /** A picture as a part of the drawing: straightened and cropped, without what it is seen by. */
@@ -46,14 +48,17 @@ export const wishFor = (p: PlacedPicture, size: Fineness): PictureWish => ({
 const keyOf = ({ source, square, view, tones }: PlacedPicture): string =>
   JSON.stringify([source, square, view, view === 'tones' ? tones : null]);
 
+/** Milliseconds after which what was shown before is given back. */
+const GIVEN_BACK_AFTER_MS = 2000;
+
 /** Longest side of the server's working copy. */
 const WORK = 2048;
 
 /** Pictures of more pixels than this are worked on in their working copy only: the page would run short of memory. */
 const MOST_WORKED = 40_000_000;
 
-/** @param tell hears of what takes longer than 300 ms */
-export function createSeeing(tell: (progress: Progress | null) => void): Seeing {
+/** @param place shows what takes longer than 300 ms */
+export function createSeeing(place: ProgressPlace): Seeing {
   const made = new SvelteMap<
     string,
     { key: string; href: string; bounds: readonly number[] | null; at: number }
@@ -68,29 +73,20 @@ export function createSeeing(tell: (progress: Progress | null) => void): Seeing 
     const stop = (): void => {
       void pictureWorker.ask((work) => work.stop(slot)).catch(() => {});
       asked.delete(slot);
-      tell(null);
     };
-    let slow = false;
-    const text = `Looking closely at ${p.name}`;
-    const timer = setTimeout(() => {
-      slow = true;
-      tell({ text, share: null, stop });
-    }, 300);
-    try {
-      const heard = proxy((share: number) => {
-        if (slow && asked.get(slot) === key) tell({ text, share, stop });
-      });
-      const shown = await pictureWorker.ask((work) => work.show(wishFor(p, size), heard));
-      if (!shown || asked.get(slot) !== key) return;
-      const before = made.get(slot);
-      made.set(slot, { key, href: URL.createObjectURL(shown.blob), bounds: shown.bounds, at: ++count });
-      if (before) setTimeout(() => URL.revokeObjectURL(before.href), 2000);
-    } catch {
-      asked.delete(slot);
-    } finally {
-      clearTimeout(timer);
-      if (asked.get(slot) === key) tell(null);
-    }
+    const shown = await withProgress(place, `Looking closely at ${p.name}`, stop, (tell) =>
+      pictureWorker.ask((work) => work.show(wishFor(p, size), proxy(tell))),
+    );
+    if (asked.get(slot) !== key) return;
+    if (!shown) return void asked.delete(slot);
+    giveBack(slot);
+    made.set(slot, { key, href: URL.createObjectURL(shown.blob), bounds: shown.bounds, at: ++count });
+  }
+  /** Gives back what is shown no more, once the page has had the time to show another. */
+  function giveBack(slot: string): void {
+    const before = made.get(slot);
+    if (before) setTimeout(() => URL.revokeObjectURL(before.href), GIVEN_BACK_AFTER_MS);
+    made.delete(slot);
   }
 
   /** The best there is of a picture as it shall be seen; else what came last. */
@@ -108,6 +104,14 @@ export function createSeeing(tell: (progress: Progress | null) => void): Seeing 
       return now && { work: now.href, full: full && full.key === now.key ? full.href : now.href };
     },
     bounds: (p) => (p.view === 'tones' ? (best(p)?.bounds ?? null) : null),
+    keepOnly(pictures) {
+      const kept = new Set(pictures.flatMap((p) => [p.id, asPainted(p).id]));
+      for (const slot of [...made.keys()])
+        if (!kept.has(slot.slice(0, slot.lastIndexOf(' ')))) {
+          giveBack(slot);
+          asked.delete(slot);
+        }
+    },
     async want(p, full) {
       if (isPlain(p)) return;
       const key = keyOf(p);

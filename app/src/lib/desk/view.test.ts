@@ -59,20 +59,23 @@ describe('the desk’s looks', () => {
   it('goes back to the view before, and forth; looks in a row count as one', () => {
     const b = benchWith([shapeWith('s', [square('p', 0, 0, 50)])]);
     const { desk } = b;
-    const first = desk.view;
+    const first = desk.looking.view;
     b.wait(1000);
-    desk.zoom(1.2);
+    desk.looking.zoom(1.2);
     b.wait(100);
-    desk.zoom(1.2);
-    const second = desk.view;
+    desk.looking.zoom(1.2);
+    const second = desk.looking.view;
     b.wait(1000);
-    desk.viewBack();
-    expect(desk.view).toBe(first);
-    desk.viewBack();
-    expect(desk.view).toBe(second);
+    desk.looking.viewBack();
+    expect(desk.looking.view).toBe(first);
+    desk.looking.viewBack();
+    expect(desk.looking.view).toBe(second);
     desk.choose(chooseShapes(['s']));
-    desk.fit(desk.chosenBox!);
-    expect(toBed(desk.view, { x: 25, y: 25 })).toEqual({ x: desk.bed.width / 2, y: desk.bed.height / 2 });
+    desk.looking.fit(desk.choosing.box!);
+    expect(toBed(desk.looking.view, { x: 25, y: 25 })).toEqual({
+      x: desk.looking.bed.width / 2,
+      y: desk.looking.bed.height / 2,
+    });
   });
 
   it('shows by the Glass as DESIGN says: fills min(1, g/50), picture min(1, (100 − g)/50)', () => {
@@ -84,29 +87,29 @@ describe('the desk’s looks', () => {
       [75, 1, 0.5],
       [100, 1, 0],
     ] as const) {
-      desk.glass = g;
-      expect(desk.seen).toEqual({ fills, picture, ink: true });
+      desk.looking.glass = g;
+      expect(desk.looking.seen).toEqual({ fills, picture, ink: true });
     }
   });
 
   it('keeps a Glass for each step and goes back to the one before', () => {
     const { desk } = benchWith([], 'proof');
-    expect(desk.glass).toBe(100);
-    desk.glass = 40;
+    expect(desk.looking.glass).toBe(100);
+    desk.looking.glass = 40;
     desk.open('refine');
-    expect(desk.glass).toBe(0);
+    expect(desk.looking.glass).toBe(0);
     desk.open('proof');
-    expect(desk.glass).toBe(40);
-    desk.glassBack();
-    expect(desk.glass).toBe(100);
+    expect(desk.looking.glass).toBe(40);
+    desk.looking.glassBack();
+    expect(desk.looking.glass).toBe(100);
   });
 
   it('peeks at the bare picture and the bare drawing', () => {
     const { desk } = benchWith([], 'refine');
-    desk.hold('q', true);
-    expect(desk.seen).toEqual({ picture: 1, fills: 0, ink: false });
-    desk.hold('q', false);
-    desk.hold('shift+q', true);
-    expect(desk.seen).toEqual({ picture: 0, fills: 1, ink: false });
+    desk.pointing.hold('q', true);
+    expect(desk.looking.seen).toEqual({ picture: 1, fills: 0, ink: false });
+    desk.pointing.hold('q', false);
+    desk.pointing.hold('shift+q', true);
+    expect(desk.looking.seen).toEqual({ picture: 0, fills: 1, ink: false });
   });
 });

@@ -21,15 +21,16 @@ import {
   ServerError,
   uploadPicture,
 } from './api';
+import type { Notice } from '$lib/ui/notice';
 import type { Desk } from './desk.svelte';
-import type { Progress } from './progress';
+import type { Progress, ProgressPlace } from './progress';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
 import type { Replacement, Saving } from './saving.svelte';
 
 const SINGLE_KEYS = 'mirrot-single-keys';
 
 /** The desk with what surrounds it: its project, how it is saved, what is under way. */
-export class Workplace {
+export class Workplace implements ProgressPlace {
   project: ProjectAnswer = $state.raw()!;
   copies: readonly CopyAnswer[] = $state.raw([]);
   progress: Progress | null = $state.raw(null);
@@ -62,6 +63,10 @@ export class Workplace {
     readonly leave: () => void = () => saving.stop(),
   ) {
     this.project = project;
+  }
+
+  say(text: string, tone?: Notice['tone']): void {
+    this.desk.say(text, tone);
   }
 
   /** The drawing has become another one than the hand made: shows it and says why. */
@@ -157,13 +162,13 @@ export class Workplace {
 
   /** Puts a version twice as large in the traced picture's place; nothing moves. */
   async enlarge(): Promise<void> {
-    const p = this.desk.traced;
+    const p = this.desk.picture.traced;
     if (!p) return;
     this.progress = { text: `Making ${p.name} larger`, share: null, stop: () => (this.progress = null) };
     const progress = this.progress;
     try {
       const made = await enlargePicture(this.project.id, p.source, 2);
-      if (this.progress !== progress || this.desk.traced !== p) return;
+      if (this.progress !== progress || this.desk.picture.traced !== p) return;
       this.desk.change('Make the picture larger', setPicture(p.id, enlarged(p, made)));
       this.desk.say(
         `The picture has ${made.width} × ${made.height} px now. It is smoother, not sharper.`,

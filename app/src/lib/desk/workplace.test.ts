@@ -132,12 +132,12 @@ describe('what receives a colour is always said', () => {
     desk.choose(chooseShapes(['Leaf']));
     expect(receiverInWords(desk)).toBe('fill of Leaf');
     expect(currentColour(desk)).toBe('#2f6b4f');
-    desk.receiving = 'stroke';
+    desk.colouring.receiving = 'stroke';
     expect(receiverInWords(desk)).toBe('stroke of Leaf');
     expect(currentColour(desk)).toBeNull();
     desk.choose(chooseShapes([]));
     expect(receiverInWords(desk)).toBe('nothing chosen');
-    desk.receiving = 'fill';
+    desk.colouring.receiving = 'fill';
     desk.open('block-in');
     b.click({ x: 100, y: 100 });
     b.click({ x: 200, y: 100 });
@@ -145,7 +145,7 @@ describe('what receives a colour is always said', () => {
     b.click({ x: 100, y: 100 });
     expect(receiverInWords(desk)).toBe('fill of Shape 1');
     b.press({ x: 300, y: 250 });
-    expect(desk.justEnded).toBeNull();
+    expect(desk.choosing.justEnded).toBeNull();
   });
 
   it('a chip is kept once, and fills go off', () => {

@@ -287,7 +287,7 @@ export type Kin = 'fill' | 'stroke' | 'layer';
 /** Chooses all open shapes that have the fill, the stroke's colour, or the layer of a chosen one. */
 export function chooseKin(desk: Desk, kin: Kin): void {
   const seen = (paint: Paint | null | undefined): string =>
-    paint ? JSON.stringify(seenPaint(paint, desk.palette)) : 'none';
+    paint ? JSON.stringify(seenPaint(paint, desk.colouring.palette)) : 'none';
   const of = (s: Shape): string | undefined =>
     kin === 'layer' ? layerOf(desk.art, s.id)?.id : kin === 'fill' ? seen(s.fill) : seen(s.stroke?.paint);
   const wanted = new Set(desk.chosenShapes.map(of));

@@ -33,7 +33,7 @@ export function offerBorder(desk: Desk): void {
   const { live, livePath: path } = desk;
   if (!live || !path || path.anchors.length < 2 || desk.shapeOf(live.shape)?.axis) return;
   const [first, last] = [path.anchors[0]!, path.anchors.at(-1)!];
-  const within = ON / desk.view.scale;
+  const within = ON / desk.looking.view.scale;
   const field = fieldWithout(desk.art, new Set([path.id]));
   const on = (p: typeof first): boolean =>
     nearestAnchor(field, p, within) !== null || nearSegments(field, p, within, 1).length > 0;
@@ -46,26 +46,24 @@ function offerWay(desk: Desk, borders: Borders, way: number): void {
   const { live, livePath: path } = desk;
   if (!live || !path) return;
   const other = borders.ways.length > 1;
+  const fill = desk.colouring.nextFill;
+  const bare = desk.shapeOf(live.shape)?.fill === null;
   const count = borders.ways[way]!.anchors.length - 2;
-  desk.offer = {
+  desk.makeOffer({
     from: 'border',
     text: `Close along the neighbour’s border${count > 0 ? `, over ${count} of its anchors` : ''}`,
     ghost: [{ ...closeAlong(path, borders.ways[way]!), id: 'ghost' }],
     turn: other ? () => offerWay(desk, borders, 1 - way) : undefined,
-    take() {
-      const fill = desk.nextFill;
-      const bare = findShape(desk.art, live.shape)?.fill === null;
-      desk.change(
-        'Share the border',
-        together(
-          shareBorder(live.shape, path, borders, way, newId),
-          styleShapes(fill && bare ? [live.shape] : [], { fill }),
-        ),
-        { live: null, choice: NOTHING_CHOSEN },
-      );
-      desk.justEnded = live.shape;
+    label: 'Share the border',
+    recipe: together(
+      shareBorder(live.shape, path, borders, way, newId),
+      styleShapes(fill && bare ? [live.shape] : [], { fill }),
+    ),
+    after: { live: null, choice: NOTHING_CHOSEN },
+    taken() {
+      desk.choosing.justEnded = live.shape;
       const shape = findShape(desk.art, live.shape);
-      if (shape) desk.inks.choose(shape, desk.traced);
+      if (shape) desk.picture.inks.choose(shape, desk.picture.traced);
     },
-  };
+  });
 }

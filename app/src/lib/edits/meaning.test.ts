@@ -55,13 +55,13 @@ beforeEach(() => {
   b = benchWith([shapeWith('s', [drawn])], 'refine', 2);
   withPicture(b, 200, 200);
   b.desk.habits.set({ driftReach: 40, driftWithin: 1, driftDetail: 0, settleAnchors: true });
-  b.desk.inks.raster = { key: 'src', pixels: picture, step: 1 };
+  b.desk.picture.inks.raster = { key: 'src', pixels: picture, step: 1 };
   b.desk.choose(chooseShapes(['s'], 'path'));
 });
 async function measured(): Promise<number> {
-  b.desk.drifts.measure(b.desk.art, b.desk.measuring!, ['s']);
+  b.desk.picture.drifts.measure(b.desk.art, b.desk.picture.driftSettings!, ['s']);
   for (let k = 0; k < 12; k++) await Promise.resolve();
-  return b.desk.drifts.of('s')!.figures.mean;
+  return b.desk.picture.drifts.of('s')!.figures.mean;
 }
 const left = (): void =>
   b.desk.choose(chooseAnchors([4, 5, 0].map((index) => ({ shape: 's', path: 'p', index }))));
@@ -92,10 +92,10 @@ describe('meant so', () => {
     meanSo(b.desk);
     expect(b.shapes[0]!.meant).toBe(true);
     expect(await measured()).toBeNaN();
-    expect(b.desk.drifts.all!.measured).toBe(0);
-    b.desk.drifts.count();
+    expect(b.desk.picture.drifts.all!.measured).toBe(0);
+    b.desk.picture.drifts.count();
     for (let k = 0; k < 12; k++) await Promise.resolve();
-    expect(b.desk.drifts.economyOf('s')).toBeNull();
+    expect(b.desk.picture.drifts.economyOf('s')).toBeNull();
     await offerSettle(b.desk, here);
     expect(b.desk.offer).toBeNull();
     meanSo(b.desk);
@@ -112,10 +112,10 @@ describe('a shape moved away on purpose', () => {
     b.drag({ x: 100, y: 100 }, { x: 250, y: 130 });
     expect(b.shapes[0]!.paths[0]!.anchors[0]).toMatchObject({ x: 210, y: 90 });
     expect(await measured()).toBeCloseTo(before, 6);
-    const { drift, map } = b.desk.drifts.of('s')!.parts[0]!;
+    const { drift, map } = b.desk.picture.drifts.of('s')!.parts[0]!;
     expect(map[0] * drift.x[0]! + map[4]).toBeGreaterThan(205);
     await offerSettle(b.desk, here);
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     const settled = b.shapes[0]!.paths[0]!;
     expect(settled.anchors[1]!.x).toBeCloseTo(290, 0);
     expect(canPutBack(b.desk)).toBe(true);
@@ -132,10 +132,10 @@ describe('a shape moved away on purpose', () => {
 describe('economy', () => {
   it('counts a shape’s anchors beside the fewest once the hand rests, and names the spare ones', async () => {
     await measured();
-    expect(b.desk.drifts.economyOf('s')).toBeNull();
-    b.desk.drifts.count();
+    expect(b.desk.picture.drifts.economyOf('s')).toBeNull();
+    b.desk.picture.drifts.count();
     for (let k = 0; k < 12; k++) await Promise.resolve();
-    const cost = b.desk.drifts.economyOf('s')!;
+    const cost = b.desk.picture.drifts.economyOf('s')!;
     expect(cost.anchors).toBe(6);
     expect(cost.fewest).toBe(4);
     expect(cost.spare).toEqual([{ path: 'p', index: 2 }]);

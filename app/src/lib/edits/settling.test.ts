@@ -48,7 +48,7 @@ beforeEach(() => {
   b = benchWith([shapeWith('s', [rough])], 'refine', 2);
   withPicture(b, 200, 200);
   b.desk.habits.set({ driftReach: 16, driftWithin: 1, settleAnchors: true });
-  b.desk.inks.raster = { key: 'src', pixels: picture, step: 1 };
+  b.desk.picture.inks.raster = { key: 'src', pixels: picture, step: 1 };
   b.desk.choose(chooseShapes(['s'], 'path'));
 });
 const off = (): number => driftFigures([measureDrift(b.shapes[0]!.paths[0]!, tiles, { reach: 8 })], 1).mean;
@@ -59,7 +59,7 @@ describe('Settle', () => {
     await offerSettle(b.desk, here);
     expect(b.desk.offer!.text).toMatch(/^Settle .*: mean drift \d\.\d\d → 0\.\d\d px, worst/);
     expect(b.shapes[0]!.paths[0]).toEqual(rough);
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     expect(off()).toBeLessThan(0.15);
     for (const [i, [x, y]] of (
       [
@@ -81,7 +81,7 @@ describe('Settle', () => {
   it('keeps to the segment between two chosen anchors', async () => {
     b.desk.choose(chooseAnchors([0, 1].map((index) => ({ shape: 's', path: 'p', index }))));
     await offerSettle(b.desk, here);
-    b.desk.offer?.take();
+    b.desk.takeOffer();
     const { anchors } = b.shapes[0]!.paths[0]!;
     expect(anchors[2]).toEqual(rough.anchors[2]);
     expect(anchors[3]).toEqual(rough.anchors[3]);
@@ -89,7 +89,7 @@ describe('Settle', () => {
 
   it('says when it cannot help, and leaves what was edited meanwhile', async () => {
     await offerSettle(b.desk, here);
-    b.desk.offer!.take();
+    b.desk.takeOffer();
     await offerSettle(b.desk, here);
     expect(b.desk.offer).toBeNull();
     expect(b.desk.notice!.text).toContain('as near to the edge');
@@ -99,7 +99,7 @@ describe('Settle', () => {
       return here(by, wishes);
     });
     expect(b.desk.offer).toBeNull();
-    b.desk.inks.raster = null;
+    b.desk.picture.inks.raster = null;
     await offerSettle(b.desk, here);
     expect(b.desk.notice!.text).toContain('no picture');
   });
@@ -109,14 +109,14 @@ describe('Settle', () => {
     b.desk.change('Place', (d) => void Object.assign(d.pictures[0]!, { placement }), {
       choice: b.desk.choice,
     });
-    const by = b.desk.measuring!;
+    const by = b.desk.picture.driftSettings!;
     const [wish] = wishesOf(b.shapes[0]!, by);
     expect(wish!.path.anchors).toHaveLength(4);
     const onSheet = { ...rough, anchors: rough.anchors.map((a) => ({ ...a, x: 1.2 * a.x - 0.5 * a.y + 90, y: 0.5 * a.x + 1.2 * a.y + 20 })) }; // prettier-ignore
     b.desk.change('Put', (d) => void Object.assign((d.layers[0]!.children[0] as { paths: object[] }).paths, [onSheet]), { choice: b.desk.choice }); // prettier-ignore
     await offerSettle(b.desk, here);
-    b.desk.offer!.take();
-    const map = rasterMap(b.desk.measuring!);
+    b.desk.takeOffer();
+    const map = rasterMap(b.desk.picture.driftSettings!);
     const a = b.shapes[0]!.paths[0]!.anchors[0]!;
     expect(Math.hypot(a.x - (map[0] * 60 + map[2] * 60 + map[4]), a.y - (map[1] * 60 + map[3] * 60 + map[5]))).toBeLessThan(0.5); // prettier-ignore
   });
@@ -137,7 +137,7 @@ describe('Measure weight', () => {
   it('gives the line the width and colour of the stroke under it, one undo', async () => {
     b = benchWith([shapeWith('line', [line], { fill: null })], 'refine', 2);
     withPicture(b, 200, 200);
-    b.desk.inks.raster = { key: 'src', pixels: bar, step: 1 };
+    b.desk.picture.inks.raster = { key: 'src', pixels: bar, step: 1 };
     b.desk.choose(chooseShapes(['line'], 'path'));
     await weigh(b.desk, weigher);
     expect(b.shapes[0]!.stroke!.width).toBeGreaterThan(12 * 0.97);
@@ -156,32 +156,32 @@ describe('Measure weight', () => {
 
 describe('drift on the desk', () => {
   const measured = async (): Promise<void> => {
-    b.desk.drifts.measure(b.desk.art, b.desk.measuring!, ['s']);
-    await vi.waitFor(() => expect(b.desk.drifts.of('s')?.shape).toBe(b.shapes[0]));
+    b.desk.picture.drifts.measure(b.desk.art, b.desk.picture.driftSettings!, ['s']);
+    await vi.waitFor(() => expect(b.desk.picture.drifts.of('s')?.shape).toBe(b.shapes[0]));
   };
 
   it('is measured for what is there, and again for what has changed', async () => {
     await measured();
-    const first = b.desk.drifts.of('s')!.figures.mean;
+    const first = b.desk.picture.drifts.of('s')!.figures.mean;
     expect(first).toBeCloseTo(off(), 1);
-    expect(b.desk.drifts.all!.mean).toBeCloseTo(first, 9);
+    expect(b.desk.picture.drifts.all!.mean).toBeCloseTo(first, 9);
     b.drag({ x: 62, y: 57 }, { x: 60, y: 60 });
     await measured();
-    expect(b.desk.drifts.of('s')!.figures.mean).toBeLessThan(first);
+    expect(b.desk.picture.drifts.of('s')!.figures.mean).toBeLessThan(first);
   });
 
   it('is summed up again when a shape goes', async () => {
     await measured();
-    expect(b.desk.drifts.all!.measured).toBeGreaterThan(100);
+    expect(b.desk.picture.drifts.all!.measured).toBeGreaterThan(100);
     b.desk.change('Delete', (d) => void (d.layers[0]!.children = []));
-    b.desk.drifts.measure(b.desk.art, b.desk.measuring!, []);
-    expect(b.desk.drifts.all!.measured).toBe(0);
+    b.desk.picture.drifts.measure(b.desk.art, b.desk.picture.driftSettings!, []);
+    expect(b.desk.picture.drifts.all!.measured).toBe(0);
   });
 
   it('is asked for again when the worker was ended meanwhile', async () => {
     endings = 2;
     await measured();
-    expect(b.desk.drifts.of('s')!.figures.mean).toBeCloseTo(off(), 1);
+    expect(b.desk.picture.drifts.of('s')!.figures.mean).toBeCloseTo(off(), 1);
   });
 
   it('names the worst spots, worst first, each beyond the tolerance', async () => {
@@ -194,7 +194,7 @@ describe('drift on the desk', () => {
 
   it('shows as whiskers four times as long as it is, thinner within the tolerance, none off the bed', async () => {
     await measured();
-    const { parts, step } = b.desk.drifts.of('s')!;
+    const { parts, step } = b.desk.picture.drifts.of('s')!;
     const { beyond, within } = whiskersOf(parts[0]!, step, { scale: 2, tx: 0, ty: 0 }, 1, 800, 600);
     const lengths = [...beyond.matchAll(/M([\d.-]+) ([\d.-]+)L([\d.-]+) ([\d.-]+)/g)].map(([, a, c, d, e]) =>
       Math.hypot(Number(d) - Number(a), Number(e) - Number(c)),

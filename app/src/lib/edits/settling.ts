@@ -12,13 +12,13 @@ import {
   openShapes,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { shapeMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
+import { shapeMap, wishesOf, type DriftSettings } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
 import { byPath } from './shaping';
 
 /** Settles paths, somewhere; null when it was stopped. */
 export type Settler = (
-  by: Measuring,
+  by: DriftSettings,
   wishes: readonly (TraceWish & { readonly options: SettleOptions })[],
 ) => Promise<readonly Settled[] | null>;
 
@@ -54,7 +54,7 @@ function onSheet(path: Path, was: Path, map: Affine): Path {
  * it cannot help.
  */
 export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
-  const by = desk.measuring;
+  const by = desk.picture.driftSettings;
   if (!by) return desk.say('There is no picture in sight to settle onto. Nothing was changed.', 'bad');
   const { art } = desk;
   const work = shapesToSettle(desk).flatMap((shape) => {
@@ -69,8 +69,8 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
         detail,
         anchors: desk.habits.settleAnchors,
         tolerance: by.within / by.raster.step,
-        // As the panel tells it.
-        told: 1,
+        // As the panel shows it.
+        figureSpacing: 1,
         ...(only ? { only } : {}),
       };
       return [{ shape, path, wish: { ...wishes[k], options } }];
@@ -85,7 +85,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   if (!done || desk.art !== art) return;
   const better = done.flatMap((d, k) => (d.path === work[k]!.wish.path ? [] : [{ ...work[k]!, settled: d }]));
   if (better.length === 0) {
-    desk.offer = null;
+    desk.leaveOffer();
     const measured = done.some((d) => d.before.measured > 0);
     return desk.say(
       measured
@@ -107,15 +107,13 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   const [before, after] = [mean('before'), mean('after')];
   const paths = better.map((b) => ({ ...b, path: onSheet(b.settled.path, b.path, shapeMap(b.shape, by)) }));
   const what = better.length === 1 ? better[0]!.shape.name : `${better.length} paths`;
-  desk.offer = {
+  desk.makeOffer({
     from: 'settle',
     text: `Settle ${what}: mean drift ${before.mean.toFixed(2)} → ${after.mean.toFixed(2)} px, worst ${before.worst.toFixed(1)} → ${after.worst.toFixed(1)} px`,
     ghost: paths.map((p) => p.path),
-    take: () =>
-      void desk.change('Settle', together(...paths.map((p) => setPath(p.shape.id, p.path))), {
-        choice: desk.choice,
-      }),
-  };
+    label: 'Settle',
+    recipe: together(...paths.map((p) => setPath(p.shape.id, p.path))),
+  });
 }
 
 /** A spot where drift is beyond the tolerance: the farthest of a stretch. */
@@ -131,7 +129,7 @@ export function worstSpots(desk: Desk): WorstSpot[] {
   const within = desk.habits.driftWithin;
   const spots: WorstSpot[] = [];
   for (const { shape, shown } of shapesOf(desk.art)) {
-    const known = shown ? desk.drifts.of(shape.id) : null;
+    const known = shown ? desk.picture.drifts.of(shape.id) : null;
     known?.parts.forEach(({ drift }, part) => {
       let best: WorstSpot | null = null;
       const keep = (): void => {

@@ -14,6 +14,7 @@ import {
   setAnchorKind,
   setPath,
   setPaths,
+  shapesOf,
   add,
   together,
   translation,
@@ -22,6 +23,7 @@ import {
   type Path,
   type Point,
   type Recipe,
+  toRadians,
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import {
@@ -133,18 +135,25 @@ const flowed = (shape: string, path: Path, options: FlowOptions): Recipe => {
   return next === path ? together() : setPath(shape, next);
 };
 
+const flowingIn = (desk: Desk): number =>
+  shapesOf(desk.art)
+    .flatMap(({ shape }) => shape.paths)
+    .reduce((n, path) => n + path.anchors.filter((a) => a.kind === 'flowing').length, 0);
+
 /** Makes all chosen anchors, or all of the chosen shapes, flowing, but for corners sharper than the desk says. */
 export function flowChosen(desk: Desk): void {
   const { anchors } = desk.choice;
-  const before = desk.figures.flowing;
-  const options = { sharpest: (desk.sharpest * Math.PI) / 180 };
+  const before = flowingIn(desk);
+  const options = { sharpest: toRadians(desk.habits.sharpest) };
   const recipes =
     anchors.length > 0
       ? byPath(desk, anchors).map((g) => flowed(g.shape, g.path, { ...options, only: g.indices }))
-      : desk.receivedShapes.flatMap((s) => s.paths.map((path) => flowed(s.id, path, options)));
+      : desk.choosing.receivedShapes.flatMap((s) => s.paths.map((path) => flowed(s.id, path, options)));
   if (!desk.change('Flow all', together(...recipes), { choice: desk.choice }))
-    desk.say(`No anchor there can flow: all turn by more than ${desk.sharpest}°, or lie in straight runs.`);
-  else desk.say(`${desk.figures.flowing - before} more anchors flow.`, 'good');
+    desk.say(
+      `No anchor there can flow: all turn by more than ${desk.habits.sharpest}°, or lie in straight runs.`,
+    );
+  else desk.say(`${flowingIn(desk) - before} more anchors flow.`, 'good');
 }
 
 /** Deletes what is chosen: a handle, anchors (the neighbours are refitted), a segment (the path opens), shapes. */

@@ -29,9 +29,9 @@ export const canMakeSymmetric = (desk: Desk): boolean => shapesToEven(desk).leng
 
 /** The axis that is asked for; null when there is none. */
 function wantedAxis(desk: Desk, paths: readonly Path[]): Axis | null {
-  if (desk.evenAbout === 'axis') return desk.art.axis;
-  if (desk.evenAbout === 'middle') return ownMirrorAxis(paths);
-  return { kind: 'turn', ...ownCentre(paths), parts: desk.axisParts };
+  if (desk.habits.evenAbout === 'axis') return desk.art.axis;
+  if (desk.habits.evenAbout === 'middle') return ownMirrorAxis(paths);
+  return { kind: 'turn', ...ownCentre(paths), parts: desk.next.axisParts };
 }
 
 /** A mirror axis or a turn axis' parts as lines, for the ghost. */
@@ -61,7 +61,7 @@ export function offerSymmetric(desk: Desk): void {
   const axis = wantedAxis(desk, paths);
   if (!axis)
     return desk.say(
-      desk.evenAbout === 'axis'
+      desk.habits.evenAbout === 'axis'
         ? 'No axis is set. Place one in Block in, or go by the drawing’s own middle.'
         : 'Fewer than three anchors have no middle line of their own. Nothing was changed.',
       'bad',
@@ -69,16 +69,15 @@ export function offerSymmetric(desk: Desk): void {
   const offer = (lead: Lead): void => {
     const even = makeSymmetric(paths, axis, lead);
     const far = even.worst.distance;
-    desk.offer = {
-      text: `Symmetric again, ${WORDS[axis.kind][lead]}: anchors go ${(far * desk.view.scale).toFixed(1)} px at most (${formatLength(far, desk.art.sheet.unit)})`,
+    desk.makeOffer({
+      text: `Symmetric again, ${WORDS[axis.kind][lead]}: anchors go ${(far * desk.looking.view.scale).toFixed(1)} px at most (${formatLength(far, desk.art.sheet.unit)})`,
       ghost: [...even.paths, ...axisLines(desk, axis)],
       ...(far > 0 ? { worst: even.worst.at } : {}),
       turn: () => offerFrom(NEXT[axis.kind][lead] ?? 'all'),
-      take: () =>
-        void desk.change('Symmetric again', together(...even.paths.map((p, k) => setPath(owners[k]!, p))), {
-          choice: { ...desk.choice, anchors: [], handle: null, segment: null },
-        }),
-    };
+      label: 'Symmetric again',
+      recipe: together(...even.paths.map((p, k) => setPath(owners[k]!, p))),
+      after: { choice: { ...desk.choice, anchors: [], handle: null, segment: null } },
+    });
   };
   const offerFrom = (first: Lead): void => {
     let refusal = '';
@@ -91,7 +90,7 @@ export function offerSymmetric(desk: Desk): void {
         refusal = error.message;
       }
     if (first !== 'all') return offerFrom('all');
-    desk.offer = null;
+    desk.leaveOffer();
     desk.say(refusal, 'bad');
   };
   offerFrom('all');

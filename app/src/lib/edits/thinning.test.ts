@@ -27,7 +27,7 @@ it('is offered with counts, the worst deviation and the spare anchors; taken as 
   expect(offersThinning(b.desk)).toBe(true);
   expect(b.desk.offer!.spare!.length).toBeGreaterThan(25);
   expect(b.shapes[0]!.paths[0]!.anchors).toHaveLength(36);
-  b.desk.offer!.take();
+  b.desk.takeOffer();
   expect(b.shapes[0]!.paths[0]!.anchors.length).toBeLessThan(8);
   b.desk.undo();
   expect(b.shapes[0]!.paths[0]!.anchors).toHaveLength(36);

@@ -10,7 +10,7 @@ export type Thinner = (
 
 /** What is thinned: the chosen anchors of their paths, else all of the chosen shapes. */
 function wishesOf(desk: Desk): { shape: string; path: Path; options: ThinOptions }[] {
-  const tolerance = desk.habits.thinWithin / desk.view.scale;
+  const tolerance = desk.habits.thinWithin / desk.looking.view.scale;
   // Two anchors at least, so that a lone chosen one does not mean it alone.
   if (desk.choice.anchors.length > 1)
     return byPath(desk, desk.choice.anchors).map(({ shape, path, indices }) => ({
@@ -39,26 +39,22 @@ export async function offerThinOut(desk: Desk, thin: Thinner): Promise<void> {
   const removed = done.flatMap((t, k) => t.removed.map((i) => wishes[k]!.path.anchors[i]!));
   const { unit } = desk.art.sheet;
   if (removed.length === 0) {
-    desk.offer = null;
+    desk.leaveOffer();
     desk.say(`No anchor can go within ${desk.habits.thinWithin} px on screen.`);
     return;
   }
   const before = wishes.reduce((n, w) => n + w.path.anchors.length, 0);
   const worst = done.reduce((a, b) => (b.worst.distance > a.worst.distance ? b : a)).worst;
-  desk.offer = {
+  desk.makeOffer({
     from: 'thin-out',
-    text: `Thin out: ${before} → ${before - removed.length} anchors, ${(worst.distance * desk.view.scale).toFixed(2)} px off at worst (${fine(worst.distance, unit)})`,
+    text: `Thin out: ${before} → ${before - removed.length} anchors, ${(worst.distance * desk.looking.view.scale).toFixed(2)} px off at worst (${fine(worst.distance, unit)})`,
     ghost: done.map((t) => t.path),
     spare: removed.map(({ x, y }) => ({ x, y })),
     worst: worst.at,
-    take() {
-      desk.change(
-        `Thin out ${removed.length} ${removed.length === 1 ? 'anchor' : 'anchors'}`,
-        together(...done.map((t, k) => setPath(wishes[k]!.shape, t.path))),
-        { choice: chooseShapes(desk.choice.shapes, 'path') },
-      );
-    },
-  };
+    label: `Thin out ${removed.length} ${removed.length === 1 ? 'anchor' : 'anchors'}`,
+    recipe: together(...done.map((t, k) => setPath(wishes[k]!.shape, t.path))),
+    after: { choice: chooseShapes(desk.choice.shapes, 'path') },
+  });
 }
 
 const fine = (v: number, unit: Desk['art']['sheet']['unit']): string =>

@@ -12,26 +12,27 @@ import {
   type StrokeWeight,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { shapeMap, wishesOf, type Measuring } from '$lib/desk/drifts.svelte';
+import { shapeMap, wishesOf, type DriftSettings } from '$lib/desk/drifts.svelte';
 import { samplePicture } from '$lib/desk/rasters';
 
 /** Measures the stroke under paths, somewhere. */
 export type Weigher = (
-  by: Measuring,
+  by: DriftSettings,
   paths: readonly Path[],
 ) => Promise<readonly (StrokeWeight | null)[] | null>;
 
 /** Colour of the picture's stroke under a shape; graphite where there is none to be had. */
 function colourUnder(desk: Desk, shape: Shape): string {
   const [first] = pathCubics(shape.paths[0]!);
-  const rgb = first && samplePicture(desk.inks.raster, desk.traced, cubicPoint(first, 0.5), 0);
+  const rgb =
+    first && samplePicture(desk.picture.inks.raster, desk.picture.traced, cubicPoint(first, 0.5), 0);
   return rgb ? formatHex(rgb) : '#22252b';
 }
 
 /** Gives the shapes in hand the line weight that the picture's stroke has under them, as one step. */
 export async function weigh(desk: Desk, run: Weigher): Promise<void> {
-  const by = desk.measuring;
-  const shapes = desk.receivedShapes;
+  const by = desk.picture.driftSettings;
+  const shapes = desk.choosing.receivedShapes;
   if (!by || shapes.length === 0)
     return desk.say('Choose a path that lies on a drawn stroke of the picture.', 'bad');
   const { art } = desk;

@@ -80,7 +80,8 @@ const nudges: Command[] = (
     keys: [`${with_}${key}`],
     steps: ['refine', 'colour'],
     when: (w) => hasChosen(w),
-    run: (w) => void nudge(w.desk, { x: (x * k) / w.desk.view.scale, y: (y * k) / w.desk.view.scale }),
+    run: (w) =>
+      void nudge(w.desk, { x: (x * k) / w.desk.looking.view.scale, y: (y * k) / w.desk.looking.view.scale }),
   })),
 );
 
@@ -128,57 +129,65 @@ export const EVERYWHERE: readonly Command[] = [
     run: (w) => void (w.finder = true),
   },
   { id: 'keys', title: 'Show the keys', icon: Keyboard, keys: ['?'], run: (w) => void (w.keysShown = true) },
-  { id: 'fit-sheet', title: 'Fit the sheet', icon: Maximize, keys: ['0'], run: (w) => w.desk.fit() },
+  { id: 'fit-sheet', title: 'Fit the sheet', icon: Maximize, keys: ['0'], run: (w) => w.desk.looking.fit() },
   {
     id: 'fit-chosen',
     title: 'Fit what is chosen',
     keys: ['Shift+0'],
-    when: (w) => w.desk.chosenBox !== null,
-    run: (w) => w.desk.fit(w.desk.chosenBox!),
+    when: (w) => w.desk.choosing.box !== null,
+    run: (w) => w.desk.looking.fit(w.desk.choosing.box!),
   },
   {
     id: 'pixels-1-1',
     title: 'Show picture pixels one to one',
     keys: ['9'],
-    when: (w) => w.desk.traced !== null,
+    when: (w) => w.desk.picture.traced !== null,
     run: (w) =>
-      w.desk.zoom(
-        1 / meanScale(w.desk.traced!.placement) / w.desk.view.scale / (globalThis.devicePixelRatio ?? 1),
+      w.desk.looking.zoom(
+        1 /
+          meanScale(w.desk.picture.traced!.placement) /
+          w.desk.looking.view.scale /
+          (globalThis.devicePixelRatio ?? 1),
       ),
   },
-  { id: 'zoom-in', title: 'Zoom in', keys: ['+'], run: (w) => w.desk.zoom(1.25) },
-  { id: 'zoom-out', title: 'Zoom out', keys: ['-'], run: (w) => w.desk.zoom(0.8) },
-  { id: 'view-before', title: 'Go back to the view before', keys: ['W'], run: (w) => w.desk.viewBack() },
+  { id: 'zoom-in', title: 'Zoom in', keys: ['+'], run: (w) => w.desk.looking.zoom(1.25) },
+  { id: 'zoom-out', title: 'Zoom out', keys: ['-'], run: (w) => w.desk.looking.zoom(0.8) },
+  {
+    id: 'view-before',
+    title: 'Go back to the view before',
+    keys: ['W'],
+    run: (w) => w.desk.looking.viewBack(),
+  },
   {
     id: 'glass-before',
     title: 'Go back to the Glass before',
     icon: Blend,
     keys: ['G'],
-    run: (w) => w.desk.glassBack(),
+    run: (w) => w.desk.looking.glassBack(),
   },
   {
     id: 'loupe',
     title: 'Loupe',
     icon: Search,
     keys: ['L'],
-    on: (w) => w.desk.loupe,
-    run: (w) => void (w.desk.loupe = !w.desk.loupe),
+    on: (w) => w.desk.habits.loupe,
+    run: (w) => void w.desk.habits.set({ loupe: !w.desk.habits.loupe }),
   },
   {
     id: 'measure',
     title: 'Measure',
-    on: (w) => w.desk.task?.kind === 'measure',
+    on: (w) => w.desk.pointing.task?.kind === 'measure',
     run({ desk }) {
-      const on = desk.task?.kind === 'measure';
-      desk.task = on ? null : { kind: 'measure', line: null, crossed: null };
+      const on = desk.pointing.task?.kind === 'measure';
+      desk.pointing.task = on ? null : { kind: 'measure', line: null, crossed: null };
       if (!on) desk.say(TASK_WORDS.measure);
     },
   },
   {
     id: 'rulers',
     title: 'Rulers',
-    on: (w) => w.desk.rulers,
-    run: (w) => void (w.desk.rulers = !w.desk.rulers),
+    on: (w) => w.desk.habits.rulers,
+    run: (w) => void w.desk.habits.set({ rulers: !w.desk.habits.rulers }),
   },
   {
     id: 'lock-guides',
@@ -197,15 +206,15 @@ export const EVERYWHERE: readonly Command[] = [
     id: 'column-stack',
     title: 'Fold the stack',
     keys: ['U'],
-    on: (w) => w.desk.stackOpen,
-    run: (w) => void (w.desk.stackOpen = !w.desk.stackOpen),
+    on: (w) => w.desk.habits.stackOpen,
+    run: (w) => void w.desk.habits.set({ stackOpen: !w.desk.habits.stackOpen }),
   },
   {
     id: 'column-eye',
     title: 'Fold the eye',
     keys: ['I'],
-    on: (w) => w.desk.eyeOpen,
-    run: (w) => void (w.desk.eyeOpen = !w.desk.eyeOpen),
+    on: (w) => w.desk.habits.eyeOpen,
+    run: (w) => void w.desk.habits.set({ eyeOpen: !w.desk.habits.eyeOpen }),
   },
   {
     id: 'show-hide',
@@ -268,9 +277,9 @@ export const EVERYWHERE: readonly Command[] = [
     run(w) {
       endPath(w.desk);
       w.desk.open('block-in');
-      w.desk.form = null;
+      w.desk.next.form = null;
       w.desk.choose(NOTHING_CHOSEN);
-      w.desk.fresh = true;
+      w.desk.next.fresh = true;
     },
   },
   {

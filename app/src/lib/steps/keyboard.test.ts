@@ -63,7 +63,7 @@ describe('Esc, one layer a press', () => {
     expect(b.desk.art).not.toBe(before);
     down('Escape');
     expect(b.desk.art).toBe(before);
-    b.desk.offer = { text: 'offer', take: () => {} };
+    b.desk.makeOffer({ text: 'offer', label: 'x', recipe: () => {} });
     down('Escape');
     expect(b.desk.offer).toBeNull();
     expect(b.desk.choice.anchors).toHaveLength(1);
@@ -89,7 +89,7 @@ describe('Enter', () => {
     b.click({ x: 0, y: 200 });
     b.click({ x: 90, y: 200 });
     let taken = 0;
-    b.desk.offer = { text: 'offer', take: () => void taken++ };
+    b.desk.makeOffer({ text: 'offer', label: 'x', recipe: () => {}, taken: () => void taken++ });
     down('Enter');
     expect([taken, b.desk.offer, b.desk.live !== null]).toEqual([1, null, true]);
     down('Enter');
@@ -100,14 +100,14 @@ describe('Enter', () => {
 describe('held keys', () => {
   it('last as long as they are held, and end when the window loses the keyboard', () => {
     down('q');
-    expect(b.desk.seen.ink).toBe(false);
+    expect(b.desk.looking.seen.ink).toBe(false);
     up('q');
-    expect(b.desk.held.size).toBe(0);
+    expect(b.desk.pointing.held.size).toBe(0);
     down('Shift+Q');
-    expect(b.desk.held.has('shift+q')).toBe(true);
+    expect(b.desk.pointing.held.has('shift+q')).toBe(true);
     down(' ');
     keyboard.blur();
-    expect(b.desk.held.size).toBe(0);
+    expect(b.desk.pointing.held.size).toBe(0);
   });
 
   it('T in Refine: held adds, a tap starts a path in Block in', () => {
@@ -120,15 +120,15 @@ describe('held keys', () => {
     expect(b.shapes).toHaveLength(3);
     down('t');
     up('t');
-    expect([b.desk.step, b.desk.fresh]).toEqual(['block-in', true]);
+    expect([b.desk.step, b.desk.next.fresh]).toEqual(['block-in', true]);
   });
 
   it('A is for Block in only', () => {
     down('a');
-    expect(b.desk.held.size).toBe(0);
+    expect(b.desk.pointing.held.size).toBe(0);
     begin('block-in');
     down('a');
-    expect(b.desk.held.has('a')).toBe(true);
+    expect(b.desk.pointing.held.has('a')).toBe(true);
   });
 });
 
@@ -156,7 +156,7 @@ describe('keys and places', () => {
 
   it('digits open steps; 3 opens Refine on the shape under the pointer', () => {
     begin('colour');
-    b.desk.pointerAt = { x: 20 + 170, y: 10 + 20 };
+    b.desk.pointing.pointerAt = { x: 20 + 170, y: 10 + 20 };
     down('3');
     expect(b.desk.step).toBe('refine');
     expect(b.desk.choice).toMatchObject({ level: 'path', shapes: ['t'] });
@@ -230,7 +230,7 @@ describe('keys of Block in', () => {
   it('C held suspends snapping, tapped it switches it; a hold that drew something does not', () => {
     b.desk.habits.set({ snapOn: true });
     down('C');
-    expect(b.desk.held.has('c')).toBe(true);
+    expect(b.desk.pointing.held.has('c')).toBe(true);
     b.wait(500);
     up('C');
     expect(b.desk.habits.snapOn).toBe(true);
@@ -246,43 +246,43 @@ describe('keys of Block in', () => {
   });
 
   it('arrows move the crosshair, Enter presses there, Esc ends the path and then puts the crosshair away', () => {
-    b.desk.bed = { width: 800, height: 600 };
+    b.desk.looking.bed = { width: 800, height: 600 };
     down('→');
-    const first = b.desk.cross!;
+    const first = b.desk.pointing.cross!;
     down('Enter');
     down('Shift+→');
-    expect(b.desk.cross!.x - first.x).toBeCloseTo(100, 9);
+    expect(b.desk.pointing.cross!.x - first.x).toBeCloseTo(100, 9);
     down('Alt+↓');
-    expect(b.desk.cross!.y - first.y).toBeCloseTo(1, 9);
+    expect(b.desk.pointing.cross!.y - first.y).toBeCloseTo(1, 9);
     down('Enter');
     expect(b.desk.livePath!.anchors).toHaveLength(2);
     down('Escape');
     expect(b.desk.live).toBeNull();
     down('Escape');
-    expect(b.desk.cross).toBeNull();
+    expect(b.desk.pointing.cross).toBeNull();
     // With something chosen they nudge it.
     b.desk.choose(chooseShapes(['s']));
     down('→');
-    expect(b.desk.cross).toBeNull();
+    expect(b.desk.pointing.cross).toBeNull();
     expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(1);
   });
 
   it('R turns an offer round, and does nothing without one', () => {
     let turned = 0;
     down('R');
-    b.desk.offer = { text: 'offer', take: () => {}, turn: () => void turned++ };
+    b.desk.makeOffer({ text: 'offer', label: 'x', recipe: () => {}, turn: () => void turned++ });
     down('R');
     expect(turned).toBe(1);
   });
 
   it('forms, switches and axes are commands; T goes back to paths', () => {
     command('draw-box').run(w);
-    expect(b.desk.form).toBe('box');
+    expect(b.desk.next.form).toBe('box');
     command('draw-box').run(w);
-    expect(b.desk.form).toBeNull();
+    expect(b.desk.next.form).toBeNull();
     command('draw-line').run(w);
     down('T');
-    expect(b.desk.form).toBeNull();
+    expect(b.desk.next.form).toBeNull();
     command('straight-only').run(w);
     expect(b.desk.habits.straightOnly).toBe(true);
     command('pen-strokes').run(w);
@@ -290,11 +290,11 @@ describe('keys of Block in', () => {
     command('grid').run(w);
     expect(b.desk.art.grid.shown).toBe(true);
     command('turn-axis').run(w);
-    expect(b.desk.task?.kind).toBe('turn-axis');
+    expect(b.desk.pointing.task?.kind).toBe('turn-axis');
     down('Escape');
-    expect(b.desk.task).toBeNull();
+    expect(b.desk.pointing.task).toBeNull();
     expect(command('release-axis').when!(w)).toBe(false);
-    b.desk.task = { kind: 'turn-axis' };
+    b.desk.pointing.task = { kind: 'turn-axis' };
     b.click({ x: 200, y: 150 });
     command('release-axis').run(w);
     expect(b.desk.art.axis).toBeNull();

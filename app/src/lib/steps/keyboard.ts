@@ -44,14 +44,14 @@ export interface Keyboard {
 /** One layer a press: a drag, an offer, sampling, the path, the choice. (Lists close themselves.) */
 function escape(desk: Desk, machine: PressMachine): void {
   if (machine.cancel()) return;
-  if (desk.task) {
-    desk.task = null;
-    desk.offer = null;
-  } else if (desk.offer) desk.offer = null;
-  else if (desk.sampling) desk.sampling = null;
+  if (desk.pointing.task) {
+    desk.pointing.task = null;
+    desk.leaveOffer();
+  } else if (desk.offer) desk.leaveOffer();
+  else if (desk.colouring.sampling) desk.colouring.sampling = null;
   else if (desk.live) endPath(desk);
-  else if (desk.cross) desk.cross = null;
-  else if (desk.fresh) desk.fresh = false;
+  else if (desk.pointing.cross) desk.pointing.cross = null;
+  else if (desk.next.fresh) desk.next.fresh = false;
   else if (desk.choice.anchors.length > 0 || desk.choice.segment || desk.choice.handle)
     desk.choose({ ...NOTHING_CHOSEN, level: 'path', shapes: desk.choice.shapes });
   else desk.choose(NOTHING_CHOSEN);
@@ -65,10 +65,10 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
 
   /** A press and its release where the crosshair stands. */
   function pressAtCross(): void {
-    const at = desk.cross!;
+    const at = desk.pointing.cross!;
     const pointer = {
       sheet: at,
-      screen: toBed(desk.view, at),
+      screen: toBed(desk.looking.view, at),
       shift: false,
       alt: false,
       type: 'mouse' as const,
@@ -76,18 +76,18 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
     };
     machine.down(pointer);
     machine.up(pointer);
-    desk.cross = at;
+    desk.pointing.cross = at;
   }
 
   function letGo(key: string): void {
-    if (key === 'c' && desk.held.has('c')) {
-      desk.hold('c', false);
+    if (key === 'c' && desk.pointing.held.has('c')) {
+      desk.pointing.hold('c', false);
       // A tap switches snapping; held, it only suspended it.
       if (desk.now() - heldC.since < TAP && desk.history === heldC.history) command('snap').run(w);
       return;
     }
-    if (key !== 't' || !desk.held.has('t')) return desk.hold(key, false);
-    desk.hold('t', false);
+    if (key !== 't' || !desk.pointing.held.has('t')) return desk.pointing.hold(key, false);
+    desk.pointing.hold('t', false);
     machine.cancel();
     // A tap on T that added nothing starts a path; what was added while it was held ends with it.
     if (desk.live) endPath(desk);
@@ -111,16 +111,14 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
         if (e.repeat) return true;
         if (held.as === 't') historyAtT = desk.history;
         if (held.as === 'c') heldC = { since: desk.now(), history: desk.history };
-        desk.hold(held.as, true);
+        desk.pointing.hold(held.as, true);
         return true;
       }
       if (name === 'Enter' && desk.offer) {
-        const { offer } = desk;
-        desk.offer = null;
-        offer.take();
+        desk.takeOffer();
         return true;
       }
-      if (name === 'Enter' && desk.cross && desk.step === 'block-in' && !machine.busy) {
+      if (name === 'Enter' && desk.pointing.cross && desk.step === 'block-in' && !machine.busy) {
         if (!e.repeat) pressAtCross();
         return true;
       }
@@ -147,7 +145,7 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
       } else if (HELD[name]) letGo(HELD[name].as);
     },
     blur() {
-      for (const key of [...desk.held]) desk.hold(key, false);
+      for (const key of [...desk.pointing.held]) desk.pointing.hold(key, false);
     },
   };
 }

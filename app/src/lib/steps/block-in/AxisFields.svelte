@@ -1,5 +1,14 @@
 <script lang="ts">
-  import { FEWEST_PARTS, MOST_PARTS, setAxis, setDrawingAxis, together, type Axis } from '@mirrot/core';
+  import {
+    FEWEST_PARTS,
+    MOST_PARTS,
+    setAxis,
+    setDrawingAxis,
+    together,
+    type Axis,
+    toDegrees,
+    toRadians,
+  } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import LengthField from '../LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
@@ -9,13 +18,13 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const unit = $derived(desk.art.sheet.unit);
-  const chosen = $derived(desk.receivedShapes.find((s) => s.axis));
+  const chosen = $derived(desk.choosing.receivedShapes.find((s) => s.axis));
   const axis = $derived(chosen?.axis ?? desk.art.axis);
 
   function set(values: Partial<Axis>): void {
     if (!axis) return;
     const next = { ...axis, ...values } as Axis;
-    const ended = desk.justEnded;
+    const ended = desk.choosing.justEnded;
     desk.change(
       'Change the axis',
       together(
@@ -26,7 +35,7 @@
       ),
       { choice: desk.choice },
     );
-    desk.justEnded = ended;
+    desk.choosing.justEnded = ended;
   }
   const placing = (id: string): boolean => command(id).on?.(workplace) ?? false;
 </script>
@@ -47,12 +56,12 @@
       <NumberField
         label="angle"
         name="Angle of the axis"
-        value={(axis.angle * 180) / Math.PI}
+        value={toDegrees(axis.angle)}
         unit="°"
         digits={2}
         min={-360}
         max={360}
-        change={(v) => set({ angle: (v * Math.PI) / 180 })}
+        change={(v) => set({ angle: toRadians(v) })}
       />
     {:else}
       <NumberField
@@ -77,11 +86,11 @@
   <NumberField
     label="parts"
     name="Parts"
-    value={desk.axisParts}
+    value={desk.next.axisParts}
     digits={0}
     min={FEWEST_PARTS}
     max={MOST_PARTS}
-    change={(v) => (desk.axisParts = Math.round(v))}
+    change={(v) => (desk.next.axisParts = Math.round(v))}
   />
 {/if}
 
@@ -92,10 +101,5 @@
   }
   .row [aria-pressed='true'] {
     border-color: var(--carrot);
-  }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
   }
 </style>

@@ -1,5 +1,13 @@
 <script lang="ts">
-  import { FEWEST_SIDES, redrawForm, MOST_SIDES, setPath, type Form } from '@mirrot/core';
+  import {
+    FEWEST_SIDES,
+    redrawForm,
+    MOST_SIDES,
+    setPath,
+    type Form,
+    toDegrees,
+    toRadians,
+  } from '@mirrot/core';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import type { Desk } from '$lib/desk/desk.svelte';
   import LengthField from '../LengthField.svelte';
@@ -12,11 +20,11 @@
 
   function set(label: string, values: Partial<Form>): void {
     if (!held) return;
-    const ended = desk.justEnded;
+    const ended = desk.choosing.justEnded;
     desk.change(label, setPath(held.shape.id, redrawForm(held.path, { ...held.form, ...values })), {
       choice: desk.choice,
     });
-    desk.justEnded = ended;
+    desk.choosing.justEnded = ended;
   }
   const MOST = 1e5;
 </script>
@@ -63,12 +71,12 @@
       <NumberField
         label="turn"
         name="Turn"
-        value={(form.angle * 180) / Math.PI}
+        value={toDegrees(form.angle)}
         unit="°"
         digits={1}
         min={-360}
         max={360}
-        change={(v) => set('Turn the form', { angle: (v * Math.PI) / 180 })}
+        change={(v) => set('Turn the form', { angle: toRadians(v) })}
       />
       {#if form.kind === 'box'}
         <LengthField
@@ -97,11 +105,6 @@
 {/if}
 
 <style>
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
-  }
   b {
     overflow: hidden;
     text-overflow: ellipsis;

@@ -19,7 +19,7 @@
   const desk = $derived(workplace.desk);
   const habits = $derived(desk.habits);
   const unit = $derived(desk.art.sheet.unit);
-  const layer = $derived(desk.art.layers.find((l) => l.id === desk.drawingLayer));
+  const layer = $derived(desk.art.layers.find((l) => l.id === desk.choosing.drawingLayer));
   const held = $derived(formInHand(desk));
 
   const KINDS = [
@@ -31,47 +31,48 @@
   ] as const satisfies readonly (readonly [FormKind | 'path', string])[];
   function draw(kind: FormKind | 'path'): void {
     endPath(desk);
-    desk.form = kind === 'path' ? null : kind;
-    desk.justEnded = null;
+    desk.next.form = kind === 'path' ? null : kind;
+    desk.choosing.justEnded = null;
   }
   const snapping = $derived(SNAP_KINDS.filter((k) => habits.snap[k]).length);
 </script>
 
 <NextFill {desk} />
-<Segments label="What is drawn" value={desk.form ?? 'path'} options={KINDS} change={draw} />
-{#if desk.form}
-  {#if desk.form === 'polygon' && !held}
+<Segments label="What is drawn" value={desk.next.form ?? 'path'} options={KINDS} change={draw} />
+{#if desk.next.form}
+  {#if desk.next.form === 'polygon' && !held}
     <NumberField
       label="sides"
-      value={desk.formSides}
+      value={desk.next.formSides}
       digits={0}
       min={FEWEST_SIDES}
       max={MOST_SIDES}
-      change={(v) => (desk.formSides = Math.round(v))}
+      change={(v) => (desk.next.formSides = Math.round(v))}
     />
-  {:else if desk.form === 'box' && !held}
+  {:else if desk.next.form === 'box' && !held}
     <LengthField
       {unit}
       label="round"
       name="Radius of the next box’s corners"
-      value={desk.formRadius}
+      value={desk.next.formRadius}
       least={0}
-      change={(v) => (desk.formRadius = v)}
+      change={(v) => (desk.next.formRadius = v)}
     />
   {/if}
   {#if !held}
     <p class="quiet">
-      {FORM_WORDS[desk.form]}: drag from {desk.form === 'line' ? 'end to end' : 'corner to corner'}. Alt draws
-      from the middle, Shift {desk.form === 'line' ? 'in steps of 45°' : 'makes it even'}. A click offers the
-      last size.
+      {FORM_WORDS[desk.next.form]}: drag from {desk.next.form === 'line' ? 'end to end' : 'corner to corner'}.
+      Alt draws from the middle, Shift {desk.next.form === 'line' ? 'in steps of 45°' : 'makes it even'}. A
+      click offers the last size.
     </p>
   {/if}
 {:else if desk.live}
   <p>
-    {habits.reach && desk.measuring
+    {habits.reach && desk.picture.driftSettings
       ? 'A click near the edge takes the segment offered there, a drag pulls handles of your own.'
       : 'Click for a corner, drag for a curve.'} A click on the first anchor closes.
-    {#if desk.carryOnce}<strong>Carry is {desk.carry ? 'off' : 'on'} for the next anchor.</strong>{/if}
+    {#if desk.next.carryOnce}<strong>Carry is {desk.habits.carry ? 'off' : 'on'} for the next anchor.</strong
+      >{/if}
   </p>
 {:else}
   <p>Press on the outline to start a path: click where it has a corner, drag where it turns softly.</p>
@@ -80,7 +81,7 @@
 <p class="quiet" dir="auto">
   New paths go on {layer ? layer.name : 'no layer: all are hidden or locked'}, {habits.pen
     ? 'as strokes of the pen.'
-    : 'in tracing ink only.'} Carry {desk.carry
+    : 'in tracing ink only.'} Carry {desk.habits.carry
     ? 'on: a curved anchor’s leaving handle shapes the next segment.'
     : 'off: the next segment starts straight.'}
 </p>
@@ -138,7 +139,7 @@
 <Fold
   title="Axis"
   figure={desk.art.axis ? desk.art.axis.kind : 'none'}
-  open={desk.art.axis !== null || desk.task !== null}
+  open={desk.art.axis !== null || desk.pointing.task !== null}
 >
   <AxisFields {workplace} />
 </Fold>

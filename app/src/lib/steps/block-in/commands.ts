@@ -22,11 +22,11 @@ export const BLOCK_IN: readonly Command[] = [
     title: 'New path',
     icon: PenLine,
     steps: ['block-in'],
-    on: (w) => w.desk.fresh,
+    on: (w) => w.desk.next.fresh,
     run(w) {
       endPath(w.desk);
-      w.desk.form = null;
-      w.desk.fresh = true;
+      w.desk.next.form = null;
+      w.desk.next.fresh = true;
     },
   },
   {
@@ -69,24 +69,24 @@ export const BLOCK_IN: readonly Command[] = [
     title: 'Carry',
     icon: Spline,
     steps: ['block-in'],
-    on: (w) => w.desk.carry,
-    run: (w) => void (w.desk.carry = !w.desk.carry),
+    on: (w) => w.desk.habits.carry,
+    run: (w) => void w.desk.habits.set({ carry: !w.desk.habits.carry }),
   },
   {
     id: 'flowing-clicks',
     title: 'Flowing clicks',
     icon: Waves,
     steps: ['block-in'],
-    on: (w) => w.desk.flowingClicks,
-    run: (w) => void (w.desk.flowingClicks = !w.desk.flowingClicks),
+    on: (w) => w.desk.habits.flowingClicks,
+    run: (w) => void w.desk.habits.set({ flowingClicks: !w.desk.habits.flowingClicks }),
   },
   {
     id: 'carry-once',
     title: 'The other of Carry, once',
     keys: ['O'],
     steps: ['block-in'],
-    on: (w) => w.desk.carryOnce,
-    run: (w) => void (w.desk.carryOnce = !w.desk.carryOnce),
+    on: (w) => w.desk.next.carryOnce,
+    run: (w) => void (w.desk.next.carryOnce = !w.desk.next.carryOnce),
   },
   {
     id: 'reach',

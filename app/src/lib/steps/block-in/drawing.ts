@@ -8,7 +8,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { compose, apply, scaling, type Point } from '@mirrot/core';
-import { axisLine, placeAxis } from '$lib/edits/axes';
+import { offerMirror } from '$lib/edits/axes';
 import { endPath } from '$lib/bed/ending';
 import { FORM_WORDS } from '$lib/bed/forms';
 import { nudge } from '$lib/edits/shaping';
@@ -27,7 +27,7 @@ const SURE = 0.55;
 /** Finds the picture's own axis of symmetry and offers it, while a mirror axis is being placed. */
 async function offerOwnAxis(w: Workplace): Promise<void> {
   const { desk } = w;
-  const picture = desk.traced;
+  const picture = desk.picture.traced;
   if (!picture) return;
   const wish = { ...wishFor(picture, 'work'), for: `${picture.id} symmetry` };
   const found = await withProgress(
@@ -36,8 +36,8 @@ async function offerOwnAxis(w: Workplace): Promise<void> {
     () => {},
     () => pictureWorker.ask((work) => work.symmetry(wish)),
   );
-  const { task } = desk;
-  if (!found || task?.kind !== 'mirror-axis' || desk.traced !== picture) return;
+  const { task } = desk.pointing;
+  if (!found || task?.kind !== 'mirror-axis' || desk.picture.traced !== picture) return;
   if (found.share < SURE)
     return desk.say(
       `The picture has no clear axis of its own: ${Math.round(found.share * 100)} % of its edges have their like at best.`,
@@ -46,23 +46,17 @@ async function offerOwnAxis(w: Workplace): Promise<void> {
   const at = (k: number): Point =>
     apply(place, { x: found.at.x + k * Math.cos(found.angle), y: found.at.y + k * Math.sin(found.angle) });
   const own = { from: at(-100), to: at(100) };
-  desk.task = { ...task, own };
-  desk.offer = {
-    text: `The picture’s own axis: ${Math.round(found.share * 100)} % of its edges have their like across it`,
-    ghost: [axisLine(desk, own)],
-    take: () =>
-      placeAxis(desk, {
-        kind: 'mirror',
-        x: at(0).x,
-        y: at(0).y,
-        angle: Math.atan2(own.to.y - own.from.y, own.to.x - own.from.x),
-      }),
-  };
+  desk.pointing.task = { ...task, own };
+  offerMirror(
+    desk,
+    `The picture’s own axis: ${Math.round(found.share * 100)} % of its edges have their like across it`,
+    own,
+  );
 }
 
 /** Shapes whose axis is released: those that receive, else all that have one. */
 function aboutAxis(desk: Desk): Shape[] {
-  const own = desk.receivedShapes.filter((s) => s.axis);
+  const own = desk.choosing.receivedShapes.filter((s) => s.axis);
   return own.length > 0 ? own : shapesOf(desk.art).flatMap(({ shape }) => (shape.axis ? [shape] : []));
 }
 
@@ -94,12 +88,14 @@ const crosshair: Command[] = (
     keys: [`${held}${key}`],
     steps: ['block-in'],
     run({ desk }) {
-      const step = nudged / desk.view.scale;
+      const step = nudged / desk.looking.view.scale;
       if (desk.choice.shapes.length > 0) return void nudge(desk, { x: x * step, y: y * step });
-      const { width, height } = desk.bed;
-      const start = desk.cross ?? toSheet(desk.view, desk.pointerAt ?? { x: width / 2, y: height / 2 });
-      const k = by / desk.view.scale;
-      desk.cross = { x: start.x + x * k, y: start.y + y * k };
+      const { width, height } = desk.looking.bed;
+      const start =
+        desk.pointing.cross ??
+        toSheet(desk.looking.view, desk.pointing.pointerAt ?? { x: width / 2, y: height / 2 });
+      const k = by / desk.looking.view.scale;
+      desk.pointing.cross = { x: start.x + x * k, y: start.y + y * k };
     },
   })),
 );
@@ -110,11 +106,11 @@ export const DRAWING: readonly Command[] = [
     id: `draw-${kind}`,
     title: `Draw ${kind === 'ellipse' ? 'ellipses' : kind === 'box' ? 'boxes' : `${FORM_WORDS[kind].toLowerCase()}s`}`,
     steps: ['block-in'],
-    on: (w) => w.desk.form === kind,
+    on: (w) => w.desk.next.form === kind,
     run({ desk }) {
       endPath(desk);
-      desk.form = desk.form === kind ? null : kind;
-      desk.justEnded = null;
+      desk.next.form = desk.next.form === kind ? null : kind;
+      desk.choosing.justEnded = null;
     },
   })),
   {
@@ -142,12 +138,12 @@ export const DRAWING: readonly Command[] = [
     id: 'mirror-axis',
     title: 'Mirror axis',
     steps: ['block-in'],
-    on: (w) => w.desk.task?.kind === 'mirror-axis',
+    on: (w) => w.desk.pointing.task?.kind === 'mirror-axis',
     run(w) {
       const { desk } = w;
-      const on = desk.task?.kind === 'mirror-axis';
+      const on = desk.pointing.task?.kind === 'mirror-axis';
       endPath(desk);
-      desk.task = on ? null : { kind: 'mirror-axis', from: null, own: null };
+      desk.pointing.task = on ? null : { kind: 'mirror-axis', from: null, own: null };
       if (on) return;
       desk.say(TASK_WORDS['mirror-axis']);
       void offerOwnAxis(w);
@@ -157,11 +153,11 @@ export const DRAWING: readonly Command[] = [
     id: 'turn-axis',
     title: 'Turn axis',
     steps: ['block-in'],
-    on: (w) => w.desk.task?.kind === 'turn-axis',
+    on: (w) => w.desk.pointing.task?.kind === 'turn-axis',
     run({ desk }) {
-      const on = desk.task?.kind === 'turn-axis';
+      const on = desk.pointing.task?.kind === 'turn-axis';
       endPath(desk);
-      desk.task = on ? null : { kind: 'turn-axis' };
+      desk.pointing.task = on ? null : { kind: 'turn-axis' };
       if (!on) desk.say(TASK_WORDS['turn-axis']);
     },
   },

@@ -4,12 +4,12 @@
 
   let { desk }: { desk: Desk } = $props();
 
-  const next = $derived(desk.nextFill);
+  const next = $derived(desk.colouring.nextFill);
 </script>
 
 <section aria-label="Fill of the next path">
   <h3 class="panel-title">
-    Next path <span>{next ? hexOf(next, desk.palette).toUpperCase() : 'no fill'}</span>
+    Next path <span>{next ? hexOf(next, desk.colouring.palette).toUpperCase() : 'no fill'}</span>
   </h3>
   <div class="chips">
     <button
@@ -17,7 +17,7 @@
       aria-label="No fill for the next path"
       title="No fill"
       aria-pressed={next === null}
-      onclick={() => (desk.nextFill = null)}
+      onclick={() => (desk.colouring.nextFill = null)}
     ></button>
     {#each desk.art.chips as chip (chip.id)}
       <button
@@ -26,7 +26,7 @@
         aria-label="Fill the next path with {chip.name || chip.hex.toUpperCase()}"
         title={chip.name || chip.hex.toUpperCase()}
         aria-pressed={next !== null && 'chip' in next && next.chip === chip.id}
-        onclick={() => (desk.nextFill = { chip: chip.id })}
+        onclick={() => (desk.colouring.nextFill = { chip: chip.id })}
       ></button>
     {/each}
   </div>

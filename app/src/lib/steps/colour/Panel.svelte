@@ -35,7 +35,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const colour = $derived(currentColour(desk));
-  const shape = $derived(desk.receivedShape);
+  const shape = $derived(desk.choosing.receivedShape);
   const unit = $derived(desk.art.sheet.unit);
 
   const lch: Oklch = $derived(oklabToOklch(rgbToOklab(parseHex(colour ?? '#8a8272'))));
@@ -50,9 +50,10 @@
   function show(c: Oklch): void {
     dragged = c;
     const hex = hexOf(c);
-    const { receivers, receiving } = desk;
+    const { receivers } = desk.choosing;
+    const { receiving } = desk.colouring;
     if (receivers.length === 0) {
-      if (receiving === 'fill') desk.nextFill = { hex };
+      if (receiving === 'fill') desk.colouring.nextFill = { hex };
       return;
     }
     gesture ??= desk.gesture(`Colour the ${receiving}`);
@@ -88,8 +89,8 @@
     const first: Colour =
       what === 'stroke'
         ? { hex: FIRST_INK }
-        : (desk.nextFill ?? (chip ? { chip: chip.id } : { hex: FIRST_FILL }));
-    const { receivers } = desk;
+        : (desk.colouring.nextFill ?? (chip ? { chip: chip.id } : { hex: FIRST_FILL }));
+    const { receivers } = desk.choosing;
     desk.change(
       `${on ? 'Put a' : 'Take the'} ${what} ${on ? 'on' : 'off'}`,
       on
@@ -98,19 +99,20 @@
     );
   };
   const setWeight = (width: number): void => {
-    if (shape?.stroke) desk.change('Set the weight', weighStrokes(desk.receivers, width * PX_PER[unit]));
+    if (shape?.stroke)
+      desk.change('Set the weight', weighStrokes(desk.choosing.receivers, width * PX_PER[unit]));
   };
 </script>
 
 <h3 class="panel-title">Colour <span dir="auto">{receiverInWords(desk)}</span></h3>
 <Segments
   label="What receives colours"
-  value={desk.receiving}
+  value={desk.colouring.receiving}
   options={[
     ['fill', 'fill'],
     ['stroke', 'stroke'],
   ] as const}
-  change={(v) => (desk.receiving = v)}
+  change={(v) => (desk.colouring.receiving = v)}
 />
 {#if shape}
   <Toggle label="Fill" on={shape.fill !== null} change={(on) => turn('fill', on)} />
@@ -176,20 +178,20 @@
   />
 </div>
 
-{#if desk.sampling}
+{#if desk.colouring.sampling}
   <p class="quiet">
-    {desk.sampling === 'pixel'
+    {desk.colouring.sampling === 'pixel'
       ? 'Click the picture for one pixel’s colour, a fill for its exact colour.'
       : 'Press for the centre, drag the radius, release takes the middle value.'}
   </p>
-  {#if desk.sampling === 'disc'}
+  {#if desk.colouring.sampling === 'disc'}
     <Range
       label="Disc for a click"
-      value={desk.discRadius}
+      value={desk.colouring.discRadius}
       min={1}
       max={60}
-      text="{desk.discRadius} px radius"
-      change={(v) => (desk.discRadius = v)}
+      text="{desk.colouring.discRadius} px radius"
+      change={(v) => (desk.colouring.discRadius = v)}
     />
   {/if}
 {/if}

@@ -5,17 +5,19 @@ import Plus from '@lucide/svelte/icons/plus';
 import { flatHex, keepAsChip, styleShapes, type Paint } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { Command } from '$lib/desk/command';
-import type { Desk, Sampling } from '$lib/desk/desk.svelte';
+import type { Sampling } from '$lib/desk/colouring.svelte';
+import type { Desk } from '$lib/desk/desk.svelte';
 
 /** What what receives colours is painted with now, or null. */
 function currentPaint(desk: Desk): Paint | null {
-  const shape = desk.receivedShape;
-  if (desk.receiving === 'stroke') return shape?.stroke?.paint ?? null;
-  return shape ? shape.fill : desk.nextFill;
+  const shape = desk.choosing.receivedShape;
+  if (desk.colouring.receiving === 'stroke') return shape?.stroke?.paint ?? null;
+  return shape ? shape.fill : desk.colouring.nextFill;
 }
 
 /** The one colour that is, as hex; null where there is none or several. */
-export const currentColour = (desk: Desk): string | null => flatHex(currentPaint(desk), desk.palette);
+export const currentColour = (desk: Desk): string | null =>
+  flatHex(currentPaint(desk), desk.colouring.palette);
 
 /** The colour that could become a chip: one of its own, that no chip has. */
 function colourToKeep(desk: Desk): string | null {
@@ -27,7 +29,7 @@ function colourToKeep(desk: Desk): string | null {
 const arm =
   (kind: Sampling) =>
   ({ desk }: { desk: Desk }): void =>
-    void (desk.sampling = desk.sampling === kind ? null : kind);
+    void (desk.colouring.sampling = desk.colouring.sampling === kind ? null : kind);
 
 export const COLOUR: readonly Command[] = [
   {
@@ -35,7 +37,7 @@ export const COLOUR: readonly Command[] = [
     title: 'Pixel',
     icon: Pipette,
     steps: ['colour'],
-    on: (w) => w.desk.sampling === 'pixel',
+    on: (w) => w.desk.colouring.sampling === 'pixel',
     run: arm('pixel'),
   },
   {
@@ -43,7 +45,7 @@ export const COLOUR: readonly Command[] = [
     title: 'Disc',
     icon: CircleDot,
     steps: ['colour'],
-    on: (w) => w.desk.sampling === 'disc',
+    on: (w) => w.desk.colouring.sampling === 'disc',
     run: arm('disc'),
   },
   {
@@ -57,7 +59,8 @@ export const COLOUR: readonly Command[] = [
       if (!hex) return;
       const id = newId();
       desk.change('Keep a chip', keepAsChip({ id, name: '', hex }));
-      if (desk.nextFill && 'hex' in desk.nextFill && desk.nextFill.hex === hex) desk.nextFill = { chip: id };
+      if (desk.colouring.nextFill && 'hex' in desk.colouring.nextFill && desk.colouring.nextFill.hex === hex)
+        desk.colouring.nextFill = { chip: id };
     },
   },
   {
@@ -72,8 +75,8 @@ export const COLOUR: readonly Command[] = [
 
 /** What a colour, weight or sample goes to, in words: "fill of Shape 4", "next path". */
 export function receiverInWords(desk: Desk): string {
-  const what = desk.receiving;
-  const { receivers, receivedShape } = desk;
+  const what = desk.colouring.receiving;
+  const { receivers, receivedShape } = desk.choosing;
   if (receivers.length > 1) return `${what} of ${receivers.length} shapes`;
   if (receivedShape) return `${what} of ${receivedShape.name}`;
   return what === 'fill' ? 'next path' : 'nothing chosen';

@@ -80,11 +80,6 @@
 </div>
 
 <style>
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
-  }
   .preview {
     display: grid;
     place-items: center;

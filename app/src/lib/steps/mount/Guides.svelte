@@ -1,6 +1,16 @@
 <script lang="ts">
   import Trash from '@lucide/svelte/icons/trash-2';
-  import { addGuide, fromPx, lockGuides, removeGuides, setGrid, setGuide, type Guide } from '@mirrot/core';
+  import {
+    addGuide,
+    fromPx,
+    lockGuides,
+    removeGuides,
+    setGrid,
+    setGuide,
+    type Guide,
+    toDegrees,
+    toRadians,
+  } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { newId } from '$lib/ids';
   import LengthField from '../LengthField.svelte';
@@ -12,7 +22,7 @@
   const unit = $derived(desk.art.sheet.unit);
   const guides = $derived(desk.art.guides);
   const grid = $derived(desk.art.grid);
-  const degrees = (g: Guide): number => (g.angle * 180) / Math.PI;
+  const degrees = (g: Guide): number => toDegrees(g.angle);
   const level = (g: Guide): boolean => Math.abs(Math.sin(g.angle)) < 1e-9;
   const upright = (g: Guide): boolean => Math.abs(Math.cos(g.angle)) < 1e-9;
   const add = (angle: number): void => {
@@ -42,7 +52,7 @@
       digits={2}
       min={-360}
       max={360}
-      change={(v) => place(g, { angle: (v * Math.PI) / 180 })}
+      change={(v) => place(g, { angle: toRadians(v) })}
     />
     <button
       class="icon-button"

@@ -33,17 +33,17 @@
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const picture = $derived(desk.traced);
+  const picture = $derived(desk.picture.traced);
   const sheet = $derived(desk.art.sheet);
   const unit = $derived(sheet.unit);
   const digits = $derived(UNIT_DIGITS[unit]);
-  const task = $derived(desk.task);
+  const task = $derived(desk.pointing.task);
   let from = $state<'centre' | 'corner'>('corner');
 
   const at = $derived(picture && (from === 'centre' ? pictureCentre(picture) : pictureCorner(picture)));
   const numbers = $derived(picture && placementNumbers(picture));
   const ppi = $derived(picture ? picturePpi(picture) : 0);
-  const bounds = $derived(picture && (picture.tones.bounds ?? desk.seeing.bounds(picture)));
+  const bounds = $derived(picture && (picture.tones.bounds ?? desk.picture.seeing.bounds(picture)));
 
   const moveTo = (axis: 'x' | 'y', value: number): void => {
     if (!at) return;
@@ -81,7 +81,7 @@
     const [, wanted] = RATIOS.find(([name]) => name === value)!;
     const ratio = wanted === 0 ? sheet.width / sheet.height : wanted;
     const { width, height } = seenSize(picture);
-    desk.task = {
+    desk.pointing.task = {
       ...task,
       ratio,
       box: ratio === null ? task.box : ofRatio(task.box, ratio, { x: 0, y: 0 }, width, height),
@@ -122,12 +122,12 @@
       <h3 class="panel-title">Origin <span>goes to the sheet’s</span></h3>
       <Segments
         label="Where the origin goes"
-        value={desk.originTo}
+        value={desk.picture.originTo}
         options={[
           ['centre', 'centre'],
           ['corner', 'top left'],
         ] as const}
-        change={(v) => (desk.originTo = v)}
+        change={(v) => (desk.picture.originTo = v)}
       />
     </section>
   {/if}
@@ -205,7 +205,11 @@
       />
     </div>
     <p><b>{Math.round(ppi)} ppi.</b> <span class="quiet">{ppiVerdict(ppi)}</span></p>
-    <Toggle label="What is traced goes along" on={desk.follow} change={(on) => (desk.follow = on)} />
+    <Toggle
+      label="What is traced goes along"
+      on={desk.picture.follow}
+      change={(on) => (desk.picture.follow = on)}
+    />
     {#if picture.locked}
       <p class="quiet">Locked: the hand cannot move it. Unlock it to drag, scale and turn it on the bed.</p>
     {:else}
@@ -306,10 +310,5 @@
   }
   .panel-title {
     margin: 0;
-  }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
   }
 </style>

@@ -7,14 +7,14 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const unit = $derived(desk.art.sheet.unit);
-  const rule = $derived(desk.measured);
+  const rule = $derived(desk.picture.knownLength);
   const now = $derived(rule ? Math.hypot(rule.to.x - rule.from.x, rule.to.y - rule.from.y) : 0);
   let typed = $state('');
   let field: HTMLInputElement | undefined = $state();
   let wrong: string | null = $state(null);
 
   function close(): void {
-    desk.measured = null;
+    desk.picture.knownLength = null;
     wrong = null;
     typed = '';
   }
@@ -27,7 +27,7 @@
     }
     const done = rule;
     close();
-    desk.task = null;
+    desk.pointing.task = null;
     realSize(desk, done, toPx(length, unit));
   }
 </script>

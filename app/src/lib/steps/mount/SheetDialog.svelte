@@ -52,7 +52,7 @@
         shiftAll({ x: m - box.x0, y: m - box.y0 }),
       ),
     );
-    desk.fit();
+    desk.looking.fit();
   }
 </script>
 
@@ -149,10 +149,5 @@
     display: flex;
     flex-direction: column;
     gap: 10px;
-  }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 8px;
   }
 </style>

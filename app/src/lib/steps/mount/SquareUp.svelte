@@ -16,7 +16,7 @@
     type Point,
   } from '@mirrot/core';
   import { placePicture } from '$lib/desk/placing';
-  import { loadPixels, type LoadedPicture } from '$lib/desk/rasters';
+  import { borrowPixels, type LoadedPicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Modal from '$lib/ui/Modal.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
@@ -26,7 +26,7 @@
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const picture = $derived(desk.traced);
+  const picture = $derived(desk.picture.traced);
   const open = $derived(workplace.over === 'square-up' && picture !== null);
 
   const NAMES = ['Top left corner', 'Top right corner', 'Bottom right corner', 'Bottom left corner'];
@@ -45,9 +45,8 @@
     corners = square
       ? square.corners
       : ([[0.2, 0.2], [0.8, 0.2], [0.8, 0.8], [0.2, 0.8]] as const).map(([x, y]) => ({ x: x * width, y: y * height })); // prettier-ignore
-    loaded = null;
     failed = false;
-    loadPixels({ ...picture, square: null }).then((l) => (loaded = l)).catch(() => (failed = true)); // prettier-ignore
+    return borrowPixels({ ...picture, square: null }, (l) => (loaded = l), () => (failed = true)); // prettier-ignore
   });
 
   /** The straight picture these corners make, or why they make none. */
@@ -120,7 +119,7 @@
       height: made.height,
     };
     const values = { square, crop: null, placement: placementOf(picture, square) };
-    const follows = desk.follow ? followPicture(desk.art, picture, { ...picture, ...values }) : null;
+    const follows = desk.picture.follow ? followPicture(desk.art, picture, { ...picture, ...values }) : null;
     close();
     placePicture(desk, 'Square up', values);
     const told =
@@ -224,11 +223,6 @@
     display: flex;
     flex-direction: column;
     gap: 10px;
-  }
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
   }
   .preview {
     align-self: center;

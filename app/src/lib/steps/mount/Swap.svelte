@@ -12,7 +12,7 @@
   } from '@mirrot/core';
   import { uploadPicture } from '$lib/desk/api';
   import { registered } from '$lib/desk/placing';
-  import { loadPixels, type LoadedPicture } from '$lib/desk/rasters';
+  import { borrowPixels, loadPixels, type LoadedPicture } from '$lib/desk/rasters';
   import { sentenceOf, type Workplace } from '$lib/desk/workplace.svelte';
   import { newId } from '$lib/ids';
   import { askForPictures } from '$lib/ui/ask';
@@ -22,7 +22,7 @@
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const picture = $derived(desk.traced);
+  const picture = $derived(desk.picture.traced);
   const open = $derived(workplace.over === 'swap' && picture !== null);
 
   let count: 3 | 4 = $state(3);
@@ -35,11 +35,14 @@
 
   $effect(() => {
     if (!open || !picture) return;
-    before = null;
-    after = null;
     wrong = null;
     here = there = [];
-    loadPixels(picture).then((l) => (before = l)).catch(() => (wrong = 'The picture’s pixels could not be fetched.')); // prettier-ignore
+    const giveBack = borrowPixels(picture, (l) => (before = l), () => (wrong = 'The picture’s pixels could not be fetched.')); // prettier-ignore
+    return () => {
+      giveBack();
+      after?.loaded.image?.close();
+      after = null;
+    };
   });
 
   const spread = (n: number, { width, height }: { width: number; height: number }): Point[] =>

@@ -16,10 +16,18 @@ import Sheet from '@lucide/svelte/icons/file';
 import Swap from '@lucide/svelte/icons/replace';
 import Trash from '@lucide/svelte/icons/trash-2';
 import { fitOnSheet, removePicture, seenBox, seenSize, setPicture } from '@mirrot/core';
-import { takeCrop } from '$lib/bed/mount';
+import { cropOffer } from '$lib/bed/mount';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { actualPixels, flipPicture, placePicture, turnOnSheet, turnPicture } from '$lib/desk/placing';
+import {
+  actualPixels,
+  flipPicture,
+  moveRecipe,
+  placePicture,
+  turnOf,
+  turnOnSheet,
+  turnPicture,
+} from '$lib/desk/placing';
 import { wishFor } from '$lib/desk/seeing.svelte';
 import { TASK_WORDS, type Task } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -27,13 +35,13 @@ import { askForPictures } from '$lib/ui/ask';
 import { withProgress } from '$lib/desk/progress';
 import { pictureWorker } from '$lib/workers/picture';
 
-const hasPicture = (w: Workplace): boolean => w.desk.traced !== null;
+const hasPicture = (w: Workplace): boolean => w.desk.picture.traced !== null;
 
 /** Begins a task, or ends it when it is under way. */
 function turnTask(desk: Desk, task: Task): boolean {
-  const on = desk.task?.kind === task.kind;
-  desk.offer = null;
-  desk.task = on ? null : task;
+  const on = desk.pointing.task?.kind === task.kind;
+  desk.leaveOffer();
+  desk.pointing.task = on ? null : task;
   if (!on) desk.say(TASK_WORDS[task.kind]);
   return !on;
 }
@@ -44,7 +52,7 @@ const WORTH = 0.05;
 
 async function offerLevel(w: Workplace): Promise<void> {
   const { desk } = w;
-  const picture = desk.traced!;
+  const picture = desk.picture.traced!;
   const wish = { ...wishFor(picture, 'work'), for: `${picture.id} level` };
   const found = await withProgress(
     w,
@@ -52,26 +60,25 @@ async function offerLevel(w: Workplace): Promise<void> {
     () => {},
     () => pictureWorker.ask((work) => work.level(wish)),
   );
-  if (!found || desk.task?.kind !== 'level' || desk.traced !== picture) return;
+  if (!found || desk.pointing.task?.kind !== 'level' || desk.picture.traced !== picture) return;
   const degrees = turnOnSheet(picture, found.degrees);
   if (found.certainty < SURE || Math.abs(degrees) < WORTH) return;
-  desk.offer = {
+  desk.makeOffer({
     text: `Turn by ${degrees.toFixed(1)}°: the strongest edges would stand level`,
-    take() {
-      desk.task = null;
-      turnPicture(desk, 'Level the picture', degrees);
-    },
-  };
+    label: 'Level the picture',
+    recipe: moveRecipe(picture, turnOf(picture, degrees), desk.picture.follow),
+    taken: () => (desk.pointing.task = null),
+  });
 }
 
 function beginCrop(desk: Desk): void {
-  const picture = desk.traced!;
+  const picture = desk.picture.traced!;
   if (!turnTask(desk, { kind: 'crop', box: seenBox(picture), ratio: null })) return;
-  desk.offer = { text: 'Crop to this', take: () => takeCrop(desk) };
+  desk.makeOffer(cropOffer(desk));
 }
 
 const place = (how: 'fit' | 'fill') => (w: Workplace) => {
-  const p = w.desk.traced!;
+  const p = w.desk.picture.traced!;
   const label = how === 'fit' ? 'Fit the picture' : 'Fill the sheet';
   const { x0, y0, x1, y1 } = seenBox(p);
   const [a, b, c, d, e, f] = fitOnSheet({ width: x1 - x0, height: y1 - y0 }, w.desk.art.sheet, how);
@@ -91,7 +98,7 @@ export const MOUNT: readonly Command[] = [
     icon: Level,
     steps: ['mount'],
     when: hasPicture,
-    on: (w) => w.desk.task?.kind === 'level',
+    on: (w) => w.desk.pointing.task?.kind === 'level',
     run(w) {
       if (turnTask(w.desk, { kind: 'level' })) void offerLevel(w).catch(() => {});
     },
@@ -110,7 +117,7 @@ export const MOUNT: readonly Command[] = [
     icon: Crop,
     steps: ['mount'],
     when: hasPicture,
-    on: (w) => w.desk.task?.kind === 'crop',
+    on: (w) => w.desk.pointing.task?.kind === 'crop',
     run: (w) => beginCrop(w.desk),
   },
   {
@@ -119,7 +126,7 @@ export const MOUNT: readonly Command[] = [
     icon: Ruler,
     steps: ['mount'],
     when: hasPicture,
-    on: (w) => w.desk.task?.kind === 'real-size',
+    on: (w) => w.desk.pointing.task?.kind === 'real-size',
     run: (w) => void turnTask(w.desk, { kind: 'real-size' }),
   },
   {
@@ -128,7 +135,7 @@ export const MOUNT: readonly Command[] = [
     icon: Origin,
     steps: ['mount'],
     when: hasPicture,
-    on: (w) => w.desk.task?.kind === 'origin',
+    on: (w) => w.desk.pointing.task?.kind === 'origin',
     run: (w) => void turnTask(w.desk, { kind: 'origin' }),
   },
   {
@@ -201,7 +208,7 @@ export const MOUNT: readonly Command[] = [
     title: 'Undo the crop',
     icon: Crop,
     steps: ['mount'],
-    when: (w) => Boolean(w.desk.traced?.crop),
+    when: (w) => Boolean(w.desk.picture.traced?.crop),
     run: (w) => void placePicture(w.desk, 'Undo the crop', { crop: null }),
   },
   {
@@ -209,9 +216,9 @@ export const MOUNT: readonly Command[] = [
     title: 'See it as it was taken',
     icon: Scan,
     steps: ['mount'],
-    when: (w) => Boolean(w.desk.traced?.square),
+    when: (w) => Boolean(w.desk.picture.traced?.square),
     run(w) {
-      const p = w.desk.traced!;
+      const p = w.desk.picture.traced!;
       const plain = { ...p, square: null, crop: null };
       placePicture(w.desk, 'See it as it was taken', {
         square: null,
@@ -226,9 +233,9 @@ export const MOUNT: readonly Command[] = [
     icon: Lock,
     steps: ['mount'],
     when: hasPicture,
-    on: (w) => w.desk.traced?.locked ?? false,
+    on: (w) => w.desk.picture.traced?.locked ?? false,
     run(w) {
-      const p = w.desk.traced!;
+      const p = w.desk.picture.traced!;
       w.desk.change(
         p.locked ? 'Unlock the picture' : 'Lock the picture',
         setPicture(p.id, { locked: !p.locked }),
@@ -241,9 +248,9 @@ export const MOUNT: readonly Command[] = [
     icon: Eye,
     steps: ['mount', 'proof'],
     when: hasPicture,
-    on: (w) => w.desk.traced?.shown ?? false,
+    on: (w) => w.desk.picture.traced?.shown ?? false,
     run(w) {
-      const p = w.desk.traced!;
+      const p = w.desk.picture.traced!;
       w.desk.change(p.shown ? 'Hide the picture' : 'Show the picture', setPicture(p.id, { shown: !p.shown }));
     },
   },
@@ -253,6 +260,6 @@ export const MOUNT: readonly Command[] = [
     icon: Trash,
     steps: ['mount'],
     when: hasPicture,
-    run: (w) => void w.desk.change('Take the picture off', removePicture(w.desk.traced!.id)),
+    run: (w) => void w.desk.change('Take the picture off', removePicture(w.desk.picture.traced!.id)),
   },
 ];

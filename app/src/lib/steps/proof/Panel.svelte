@@ -3,7 +3,7 @@
   import { age } from '$lib/ui/ages';
 
   let { workplace }: { workplace: Workplace } = $props();
-  const figures = $derived(workplace.desk.figures);
+  const figures = $derived(workplace.desk.drawing.figures);
 </script>
 
 <section>

@@ -8,8 +8,8 @@ const glassAt = (id: string, title: string, icon: Command['icon'], value: number
   title,
   icon,
   steps: ['proof', 'colour', 'block-in', 'refine'],
-  on: (w) => w.desk.glass === value,
-  run: (w) => void (w.desk.glass = value),
+  on: (w) => w.desk.looking.glass === value,
+  run: (w) => void (w.desk.looking.glass = value),
 });
 
 export const PROOF: readonly Command[] = [

@@ -14,7 +14,7 @@
   /** What is charted: while something is dragged, what it was before, so that the hand has the frame to itself. */
   let shape = $state.raw(untrack(() => now));
   $effect(() => {
-    if (!desk.pressing || now.shape.id !== shape.shape.id) shape = now;
+    if (!desk.pointing.pressing || now.shape.id !== shape.shape.id) shape = now;
   });
   Chart.register(
     LineController,
@@ -102,8 +102,10 @@
           ctx.lineTo(chartArea.right, at);
           ctx.stroke();
         }
-        const pointed = entries.find((e) => e.part === desk.driftAt?.part && e.entry === desk.driftAt.entry);
-        if (pointed && desk.driftAt?.shape === shape.shape.id) {
+        const pointed = entries.find(
+          (e) => e.part === desk.picture.driftAt?.part && e.entry === desk.picture.driftAt.entry,
+        );
+        if (pointed && desk.picture.driftAt?.shape === shape.shape.id) {
           ctx.setLineDash([]);
           ctx.strokeStyle = plum;
           const at = scales.x!.getPixelForValue(pointed.x);
@@ -145,7 +147,7 @@
   });
   // The line that points is drawn anew when it moves.
   $effect(() => {
-    void desk.driftAt;
+    void desk.picture.driftAt;
     chart?.draw();
   });
 
@@ -154,30 +156,30 @@
     if (!scale || kind !== 'along' || entries.length === 0) return;
     const x = scale.getValueForPixel(e.offsetX) ?? 0;
     const near = entries.reduce((a, b) => (Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a));
-    desk.driftAt = { shape: shape.shape.id, part: near.part, entry: near.entry };
+    desk.picture.driftAt = { shape: shape.shape.id, part: near.part, entry: near.entry };
   }
   /** Bed pixels within which the pointer points at the chart. */
   const NEAR = 14;
   $effect(() => {
-    const p = desk.pointerAt;
-    if (!p || desk.pressing) return;
+    const p = desk.pointing.pointerAt;
+    if (!p || desk.pointing.pressing) return;
     let best: { part: number; entry: number; far: number } | null = null;
     shape.parts.forEach((part, k) => {
       for (let i = 0; i < part.drift.value.length; i += 2) {
-        const { at } = entryOnBed(part, shape.step, i, desk.view);
+        const { at } = entryOnBed(part, shape.step, i, desk.looking.view);
         const far = Math.hypot(at.x - p.x, at.y - p.y);
         if (far < NEAR && (!best || far < best.far)) best = { part: k, entry: i, far };
       }
     });
     const found = best as { part: number; entry: number } | null;
-    if (found) desk.driftAt = { shape: shape.shape.id, part: found.part, entry: found.entry };
+    if (found) desk.picture.driftAt = { shape: shape.shape.id, part: found.part, entry: found.entry };
   });
   const said = $derived.by((): string => {
-    const at = desk.driftAt?.shape === shape.shape.id ? desk.driftAt : null;
+    const at = desk.picture.driftAt?.shape === shape.shape.id ? desk.picture.driftAt : null;
     const v = at ? shape.parts[at.part]?.drift.value[at.entry] : undefined;
     if (v === undefined) return 'Point at the chart or at the line.';
     if (Number.isNaN(v)) return 'No edge there.';
-    const k = desk.traced ? meanScale(desk.traced.placement) : 1;
+    const k = desk.picture.traced ? meanScale(desk.picture.traced.placement) : 1;
     const unit = desk.art.sheet.unit;
     return `${v.toFixed(2)} px there (${fromPx(v * k, unit).toFixed(3)} ${unit})`;
   });

@@ -14,7 +14,7 @@
   // How far what is chosen, or all, lies from the picture's edge.
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const known = $derived(desk.choice.shapes.flatMap((id) => desk.drifts.of(id) ?? []));
+  const known = $derived(desk.choice.shapes.flatMap((id) => desk.picture.drifts.of(id) ?? []));
   const one = $derived(known.length === 1 ? known[0]! : null);
   /** Of the chosen segment alone, where one is chosen. */
   const ofSegment = $derived.by(() => {
@@ -22,7 +22,7 @@
     const part = segment && one?.parts.find((p) => p.path.id === segment.path);
     return segment && part ? driftFigures([part.drift], desk.habits.driftWithin, segment.segment) : null;
   });
-  const figures = $derived(ofSegment ?? one?.figures ?? desk.drifts.all);
+  const figures = $derived(ofSegment ?? one?.figures ?? desk.picture.drifts.all);
   const follow = $derived(one?.shape.follow ?? 'auto');
   const found = $derived(one?.parts[0]?.follow ?? null);
   const px = (v: number): string => (Number.isNaN(v) ? '–' : `${Math.abs(v).toFixed(2)} px`);
@@ -38,7 +38,7 @@
 <h3 class="panel-title">
   Drift <span>{ofSegment ? 'of the segment' : one ? 'of what is chosen' : 'of all'}</span>
 </h3>
-{#if !desk.measuring}
+{#if !desk.picture.driftSettings}
   <p class="quiet">There is no picture in sight to measure by.</p>
 {:else if !figures}
   <p class="quiet">Being measured …</p>
@@ -100,7 +100,7 @@
   <button class="plain-button" onclick={() => command('worst-first').run(workplace)}>Worst first</button>
   <button
     class="plain-button"
-    aria-pressed={desk.task?.kind === 'measure'}
+    aria-pressed={desk.pointing.task?.kind === 'measure'}
     onclick={() => command('measure').run(workplace)}>Measure</button
   >
 </div>

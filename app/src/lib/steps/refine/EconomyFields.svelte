@@ -12,9 +12,9 @@
   /** As it was before a press while that lasts, so that the hand has the frame to itself. */
   let costs: readonly ShapeEconomy[] = $state.raw([]);
   $effect(() => {
-    if (desk.pressing) return;
-    costs = desk.measuring
-      ? shapesOf(desk.art).flatMap((p) => (p.shown ? (desk.drifts.economyOf(p.shape.id) ?? []) : []))
+    if (desk.pointing.pressing) return;
+    costs = desk.picture.driftSettings
+      ? shapesOf(desk.art).flatMap((p) => (p.shown ? (desk.picture.drifts.economyOf(p.shape.id) ?? []) : []))
       : [];
   });
   const chosen = $derived(costs.filter((c) => desk.choice.shapes.includes(c.shape.id)));

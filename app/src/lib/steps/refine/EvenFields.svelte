@@ -14,24 +14,24 @@
 <Fold title="Symmetric again">
   <Segments
     label="Symmetric about"
-    value={desk.evenAbout}
+    value={desk.habits.evenAbout}
     options={[
       ['middle', 'middle'],
       ['centre', 'centre'],
       ['axis', 'axis'],
     ] as const}
-    change={(about) => (desk.evenAbout = about)}
+    change={(about) => desk.habits.set({ evenAbout: about })}
   />
-  {#if desk.evenAbout === 'centre'}
+  {#if desk.habits.evenAbout === 'centre'}
     <NumberField
       label="parts"
       name="Parts about the centre"
-      value={desk.axisParts}
+      value={desk.next.axisParts}
       unit=""
       digits={0}
       min={FEWEST_PARTS}
       max={MOST_PARTS}
-      change={(parts) => (desk.axisParts = Math.round(parts))}
+      change={(parts) => (desk.next.axisParts = Math.round(parts))}
     />
   {/if}
   <button class="plain-button" onclick={() => command('symmetric-again').run(workplace)}

@@ -9,6 +9,8 @@
     unit as unitOf,
     withAnchor,
     type Point,
+    toDegrees,
+    toRadians,
   } from '@mirrot/core';
   import { findPath } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
@@ -23,7 +25,7 @@
   const anchor = $derived(path && ref ? (path.anchors[ref.index] ?? null) : null);
   const handle = $derived(anchor && ref ? anchor[ref.side] : null);
   const long = $derived(handle ? Math.hypot(handle.x, handle.y) : 0);
-  const angle = $derived(handle ? (-Math.atan2(handle.y, handle.x) * 180) / Math.PI : 0);
+  const angle = $derived(handle ? toDegrees(-Math.atan2(handle.y, handle.x)) : 0);
 
   function set(label: string, to: Point): void {
     if (!ref || !path || !anchor) return;
@@ -32,8 +34,8 @@
     });
   }
   const polar = (length: number, degrees: number): Point => ({
-    x: length * Math.cos((degrees * Math.PI) / 180),
-    y: -length * Math.sin((degrees * Math.PI) / 180),
+    x: length * Math.cos(toRadians(degrees)),
+    y: -length * Math.sin(toRadians(degrees)),
   });
   /** The other handle becomes as long as this one; it keeps its direction, or where it has none gets the opposite one. */
   function sameLength(): void {
@@ -83,11 +85,3 @@
     <button class="plain-button" onclick={sameLength}>Same length across</button>
   </div>
 {/if}
-
-<style>
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
-  }
-</style>

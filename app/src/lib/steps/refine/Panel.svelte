@@ -138,9 +138,13 @@
   </div>
 {/if}
 {#if canMakeSymmetric(desk)}<EvenFields {workplace} />{/if}
-<Toggle label="Haze" on={desk.haze} change={(on) => (desk.haze = on)} />
-<Toggle label="Curvature comb" on={desk.comb} change={(on) => (desk.comb = on)} />
-<Toggle label="True stroke" on={desk.trueStroke} change={(on) => (desk.trueStroke = on)} />
+<Toggle label="Haze" on={desk.habits.haze} change={(on) => desk.habits.set({ haze: on })} />
+<Toggle label="Curvature comb" on={desk.habits.comb} change={(on) => desk.habits.set({ comb: on })} />
+<Toggle
+  label="True stroke"
+  on={desk.habits.trueStroke}
+  change={(on) => desk.habits.set({ trueStroke: on })}
+/>
 {#if desk.choice.shapes.length > 0}
   <Range
     label="Thin out within"
@@ -149,7 +153,7 @@
     max={8}
     step={0.1}
     text="{desk.habits.thinWithin.toFixed(1)} px, {fromPx(
-      desk.habits.thinWithin / desk.view.scale,
+      desk.habits.thinWithin / desk.looking.view.scale,
       unit,
     ).toFixed(3)} {unit}"
     change={(thinWithin) => {
@@ -159,20 +163,15 @@
   />
   <Range
     label="Flow all keeps corners over"
-    value={desk.sharpest}
+    value={desk.habits.sharpest}
     min={5}
     max={175}
-    text="{desk.sharpest}°"
-    change={(v) => (desk.sharpest = v)}
+    text="{desk.habits.sharpest}°"
+    change={(v) => desk.habits.set({ sharpest: v })}
   />
 {/if}
 
 <style>
-  .pair {
-    display: grid;
-    grid-template-columns: 1fr 1fr;
-    gap: 6px;
-  }
   b {
     overflow: hidden;
     text-overflow: ellipsis;

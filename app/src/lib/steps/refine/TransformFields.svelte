@@ -16,6 +16,7 @@
     translation,
     type Affine,
     type Point,
+    toRadians,
   } from '@mirrot/core';
   import { byPath } from '$lib/edits/shaping';
   import type { Desk } from '$lib/desk/desk.svelte';
@@ -30,7 +31,7 @@
   const box = $derived(
     anchors.length > 0
       ? boxOfPoints(byPath(desk, anchors).flatMap((g) => g.indices.map((i) => g.path.anchors[i]!)))
-      : desk.chosenBox,
+      : desk.choosing.box,
   );
   const what = $derived(anchors.length > 0 ? 'Anchors' : 'Shape');
   let across = $state(0.5);
@@ -39,7 +40,8 @@
   let weight = $state(false);
 
   const at = $derived<Point | null>(
-    desk.about ?? (box && { x: box.x0 + across * boxWidth(box), y: box.y0 + down * boxHeight(box) }),
+    desk.choosing.turnCentre ??
+      (box && { x: box.x0 + across * boxWidth(box), y: box.y0 + down * boxHeight(box) }),
   );
   const WORDS = [
     ['top left', 'top', 'top right'],
@@ -93,9 +95,9 @@
               type="radio"
               name="point-of-box"
               aria-label={word}
-              checked={!desk.about && across === c / 2 && down === r / 2}
+              checked={!desk.choosing.turnCentre && across === c / 2 && down === r / 2}
               onchange={() => {
-                desk.about = null;
+                desk.choosing.turnCentre = null;
                 across = c / 2;
                 down = r / 2;
               }}
@@ -104,7 +106,7 @@
         {/each}
       {/each}
     </div>
-    <div class="pair">
+    <div class="lines">
       {#each ['x', 'y'] as const as axis (axis)}
         <LengthField
           {unit}
@@ -140,13 +142,13 @@
     digits={2}
     min={-360}
     max={360}
-    change={(v) => map('Turn by numbers', about(rotation((v * Math.PI) / 180), at))}
+    change={(v) => map('Turn by numbers', about(rotation(toRadians(v)), at))}
   />
   <button
     class="plain-button"
-    aria-pressed={desk.task?.kind === 'about'}
-    onclick={() => (desk.task = desk.task?.kind === 'about' ? null : { kind: 'about' })}
-    >{desk.about ? 'Pick another point' : 'Pick a point to turn about'}</button
+    aria-pressed={desk.pointing.task?.kind === 'about'}
+    onclick={() => (desk.pointing.task = desk.pointing.task?.kind === 'about' ? null : { kind: 'about' })}
+    >{desk.choosing.turnCentre ? 'Pick another point' : 'Pick a point to turn about'}</button
   >
   <Toggle label="In proportion" on={proportion} change={(on) => (proportion = on)} />
   {#if anchors.length === 0}
@@ -177,7 +179,7 @@
     margin: 0;
     accent-color: var(--carrot);
   }
-  .pair {
+  .lines {
     display: grid;
     gap: 4px;
   }

@@ -81,7 +81,9 @@ const one = (desk: Desk): Shape | null =>
 export function hostOf(desk: Desk): Shape | null {
   const shape =
     one(desk) ??
-    (desk.justEnded ? (shapesOf(desk.art).find((p) => p.shape.id === desk.justEnded)?.shape ?? null) : null);
+    (desk.choosing.justEnded
+      ? (shapesOf(desk.art).find((p) => p.shape.id === desk.choosing.justEnded)?.shape ?? null)
+      : null);
   if (!shape) return null;
   const placed = shapesOf(desk.art).filter((p) => p.shown && !p.locked);
   const at = placed.findIndex((p) => p.shape.id === shape.id);
@@ -93,7 +95,7 @@ export function hostOf(desk: Desk): Shape | null {
   return [...below, ...placed.slice(at + 1)].map((p) => p.shape).find(around) ?? null;
 }
 
-const holeMaker = (desk: Desk): string | null => one(desk)?.id ?? desk.justEnded;
+const holeMaker = (desk: Desk): string | null => one(desk)?.id ?? desk.choosing.justEnded;
 
 /** The hole to free: the one whose anchors or segment are chosen, else the last. */
 function holeToFree(desk: Desk): string | null {
@@ -134,26 +136,27 @@ function toWorst({ desk }: Workplace): void {
   if (spots.length === 0)
     return desk.say(`Nothing measured drifts by more than ${desk.habits.driftWithin} px.`, 'good');
   const placeOf = ({ shape, part, entry }: WorstSpot): Point => {
-    const { drift, map } = desk.drifts.of(shape)!.parts[part]!;
+    const { drift, map } = desk.picture.drifts.of(shape)!.parts[part]!;
     return apply(map, { x: drift.x[entry]!, y: drift.y[entry]! });
   };
   // Spots are told by where they lie: what is looked for within changes with the zoom, and the list with it.
-  const apart = ONE_SPOT * meanScale(desk.traced!.placement);
-  const unseen = (s: WorstSpot): boolean => desk.walked.every((w) => distance(w, placeOf(s)) > apart);
+  const apart = ONE_SPOT * meanScale(desk.picture.traced!.placement);
+  const unseen = (s: WorstSpot): boolean =>
+    desk.picture.visitedSpots.every((w) => distance(w, placeOf(s)) > apart);
   let spot = spots.find(unseen);
   if (!spot) {
-    desk.walked = [];
+    desk.picture.visitedSpots = [];
     spot = spots[0]!;
   }
   const place = placeOf(spot);
-  desk.walked = [...desk.walked, place];
+  desk.picture.visitedSpots = [...desk.picture.visitedSpots, place];
   desk.choose(chooseShapes([spot.shape], 'path'));
-  desk.driftAt = { shape: spot.shape, part: spot.part, entry: spot.entry };
-  const scale = Math.max(desk.view.scale, 4 / meanScale(desk.traced!.placement));
-  const { width, height } = desk.bed;
-  desk.jump({ scale, tx: width / 2 - place.x * scale, ty: height / 2 - place.y * scale });
-  const count = Math.max(spots.length, desk.walked.length);
-  desk.say(`Spot ${desk.walked.length} of ${count}: ${spot.size.toFixed(1)} px off.`);
+  desk.picture.driftAt = { shape: spot.shape, part: spot.part, entry: spot.entry };
+  const scale = Math.max(desk.looking.view.scale, 4 / meanScale(desk.picture.traced!.placement));
+  const { width, height } = desk.looking.bed;
+  desk.looking.jump({ scale, tx: width / 2 - place.x * scale, ty: height / 2 - place.y * scale });
+  const count = Math.max(spots.length, desk.picture.visitedSpots.length);
+  desk.say(`Spot ${desk.picture.visitedSpots.length} of ${count}: ${spot.size.toFixed(1)} px off.`);
 }
 
 /** Commands on chosen anchors and paths, in the panel and the finder. */
@@ -229,14 +232,14 @@ export const REFINE: readonly Command[] = [
     icon: LocateFixed,
     keys: ['E'],
     steps: ['refine'],
-    when: (w) => w.desk.measuring !== null && w.desk.figures.paths > 0,
+    when: (w) => w.desk.picture.driftSettings !== null && w.desk.drawing.figures.paths > 0,
     run: (w) => void settleChosen(w),
   },
   {
     id: 'measure-weight',
     title: 'Measure weight',
     steps: ['refine', 'colour'],
-    when: (w) => w.desk.measuring !== null && w.desk.receivedShapes.length > 0,
+    when: (w) => w.desk.picture.driftSettings !== null && w.desk.choosing.receivedShapes.length > 0,
     run: (w) => void weighChosen(w),
   },
   {
@@ -259,7 +262,7 @@ export const REFINE: readonly Command[] = [
     id: 'worst-first',
     title: 'Worst first',
     steps: ['refine'],
-    when: (w) => w.desk.drifts.all !== null,
+    when: (w) => w.desk.picture.drifts.all !== null,
     run: toWorst,
   },
   {
@@ -274,22 +277,22 @@ export const REFINE: readonly Command[] = [
     title: 'Haze',
     keys: ['Z'],
     steps: ['refine'],
-    on: (w) => w.desk.haze,
-    run: ({ desk }) => void (desk.haze = !desk.haze),
+    on: (w) => w.desk.habits.haze,
+    run: ({ desk }) => void desk.habits.set({ haze: !desk.habits.haze }),
   },
   {
     id: 'comb',
     title: 'Curvature comb',
     steps: ['refine'],
-    on: (w) => w.desk.comb,
-    run: ({ desk }) => void (desk.comb = !desk.comb),
+    on: (w) => w.desk.habits.comb,
+    run: ({ desk }) => void desk.habits.set({ comb: !desk.habits.comb }),
   },
   {
     id: 'true-stroke',
     title: 'True stroke',
     steps: ['refine'],
-    on: (w) => w.desk.trueStroke,
-    run: ({ desk }) => void (desk.trueStroke = !desk.trueStroke),
+    on: (w) => w.desk.habits.trueStroke,
+    run: ({ desk }) => void desk.habits.set({ trueStroke: !desk.habits.trueStroke }),
   },
   {
     id: 'turn-kind',
@@ -315,7 +318,7 @@ export const REFINE: readonly Command[] = [
     icon: Spline,
     keys: ['F'],
     steps: ['refine', 'block-in'],
-    when: (w) => w.desk.receivedShapes.length > 0 && !w.desk.live,
+    when: (w) => w.desk.choosing.receivedShapes.length > 0 && !w.desk.live,
     run: (w) => flowChosen(w.desk),
   },
   {
@@ -360,7 +363,7 @@ export const REFINE: readonly Command[] = [
       const host = hostOf(desk);
       const hole = holeMaker(desk);
       if (!host || !hole) return;
-      desk.justEnded = null;
+      desk.choosing.justEnded = null;
       desk.change(`Hole in ${host.name}`, makeHole(hole, host.id), {
         choice: chooseShapes([host.id], 'path'),
         live: null,

@@ -83,7 +83,7 @@ function foreseeRadius(desk: Desk, p: BedPointer): Foresight | null {
 
 /** Where the axis being placed would go. */
 function foreseeAxis(desk: Desk, p: BedPointer): Foresight {
-  const task = desk.task?.kind === 'mirror-axis' ? desk.task : null;
+  const task = desk.pointing.task?.kind === 'mirror-axis' ? desk.pointing.task : null;
   const from = task?.from ?? null;
   const { at, snap } = axisPoint(desk, p, from, task?.own ?? null);
   return { kind: 'add', at, snap, cubic: from && lineCubic(from, at) };
@@ -97,17 +97,17 @@ function closing(path: Path): Cubic {
 
 /** What a press here would add. */
 function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
-  const round = desk.held.has('t') ? null : foreseeRadius(desk, p);
+  const round = desk.pointing.held.has('t') ? null : foreseeRadius(desk, p);
   if (round) return round;
-  if (desk.form && !desk.live && !desk.fresh && !desk.held.has('t')) {
+  if (desk.next.form && !desk.live && !desk.next.fresh && !desk.pointing.held.has('t')) {
     const snap = snapAt(desk, p.sheet);
     return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
   }
-  const path = desk.fresh ? null : desk.livePath;
+  const path = desk.next.fresh ? null : desk.livePath;
   const last = path?.anchors.at(-1);
   const to = (at: Point): Cubic | null => {
     if (!path || !last) return null;
-    const flowing = desk.flowingClicks && !desk.habits.straightOnly;
+    const flowing = desk.habits.flowingClicks && !desk.habits.straightOnly;
     if (!flowing && !flows(path)) return cubicBetween(last, corner(at.x, at.y));
     // What flows bends with the anchor to come: the whole path is worked out with it.
     const next = {
@@ -158,15 +158,24 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
 
 /** What a press would do at the pointer. */
 export function foresee(desk: Desk, p: BedPointer | null): Foresight {
-  if (!p || desk.held.has('q') || desk.held.has('shift+q') || desk.held.has('d') || desk.held.has('space'))
+  if (
+    !p ||
+    desk.pointing.held.has('q') ||
+    desk.pointing.held.has('shift+q') ||
+    desk.pointing.held.has('d') ||
+    desk.pointing.held.has('space')
+  )
     return NONE;
-  if (desk.task?.kind === 'mirror-axis' || desk.task?.kind === 'turn-axis') return foreseeAxis(desk, p);
-  if (desk.task?.kind === 'about' || desk.task?.kind === 'measure') {
+  if (desk.pointing.task?.kind === 'mirror-axis' || desk.pointing.task?.kind === 'turn-axis')
+    return foreseeAxis(desk, p);
+  if (desk.pointing.task?.kind === 'about' || desk.pointing.task?.kind === 'measure') {
     const snap = snapAt(desk, p.sheet);
     return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
   }
-  if (desk.step === 'block-in') return desk.held.has('a') ? foreseeShaping(desk, p) : foreseeAdding(desk, p);
-  if (desk.step === 'refine') return desk.held.has('t') ? foreseeAdding(desk, p) : foreseeShaping(desk, p);
+  if (desk.step === 'block-in')
+    return desk.pointing.held.has('a') ? foreseeShaping(desk, p) : foreseeAdding(desk, p);
+  if (desk.step === 'refine')
+    return desk.pointing.held.has('t') ? foreseeAdding(desk, p) : foreseeShaping(desk, p);
   if (desk.step === 'mount') {
     const corner = boxGripAt(desk, p);
     if (corner) return { kind: corner.turning ? 'turn' : 'scale' };
@@ -183,7 +192,7 @@ export interface ShownPath {
 
 /** Paths whose anchors are shown: the one being drawn, those chosen for shaping, and with A held the one pointed at. */
 export function shownPaths(desk: Desk, foresight: Foresight): ShownPath[] {
-  if (!desk.seen.ink) return [];
+  if (!desk.looking.seen.ink) return [];
   const paths: ShownPath[] = [];
   const addShape = (id: string): void => {
     const shape = desk.shapeOf(id);

@@ -1,0 +1,95 @@
+import {
+  findShape,
+  isEmptyBox,
+  layerOf,
+  shapeBounds,
+  shapeIndex,
+  uniteBoxes,
+  type Art,
+  type Box,
+  type Path,
+  type Point,
+  type Shape,
+} from '@mirrot/core';
+import type { Context, Live } from './changes';
+import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+
+/** What is chosen, what is being drawn, and what receives the next path, colour or weight. */
+export class Choosing {
+  choice: Choice = $state.raw(NOTHING_CHOSEN);
+  /** The path being drawn. */
+  live: Live | null = $state.raw(null);
+  /** The layer last used. */
+  layer: string = $state('');
+  /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
+  justEnded: string | null = $state(null);
+  /** The point picked to turn and scale about; null for one of the box's own nine. */
+  turnCentre: Point | null = $state.raw(null);
+  readonly #drawing: { readonly art: Art };
+
+  constructor(drawing: { readonly art: Art }) {
+    this.#drawing = drawing;
+    this.keepLayer();
+  }
+
+  /** A shape of the document by id, or null. */
+  shapeOf(id: string): Shape | null {
+    return shapeIndex(this.#drawing.art).get(id) ?? null;
+  }
+
+  choose(choice: Choice): void {
+    this.choice = choice;
+    const shape = choice.shapes.at(-1);
+    const layer = shape ? layerOf(this.#drawing.art, shape) : null;
+    if (layer) this.layer = layer.id;
+  }
+
+  /** What is looked at, to be looked at again. */
+  get context(): Context {
+    return { choice: this.choice, live: this.live };
+  }
+  /** Looks at this again, as far as it is still there. */
+  restore({ choice, live }: Context): void {
+    const { art } = this.#drawing;
+    this.choice = stillThere(choice, art);
+    this.live = live && findPath(findShape(art, live.shape), live.path) ? live : null;
+  }
+
+  get shapes(): Shape[] {
+    return this.choice.shapes.flatMap((id) => this.shapeOf(id) ?? []);
+  }
+  get livePath(): Path | null {
+    return this.live && findPath(this.shapeOf(this.live.shape), this.live.path);
+  }
+  /** Box of what is chosen; null when nothing is. */
+  get box(): Box | null {
+    const boxes = this.shapes.map((s) => shapeBounds(s));
+    const box = boxes.length > 0 ? boxes.reduce(uniteBoxes) : null;
+    return box && !isEmptyBox(box) ? box : null;
+  }
+
+  /** Shapes that a colour, weight or sample goes to; none for the next path. */
+  get receivers(): string[] {
+    if (this.choice.shapes.length > 0) return [...this.choice.shapes];
+    if (this.live) return [this.live.shape];
+    return this.justEnded && this.shapeOf(this.justEnded) ? [this.justEnded] : [];
+  }
+  get receivedShapes(): Shape[] {
+    return this.receivers.flatMap((id) => this.shapeOf(id) ?? []);
+  }
+  /** The first shape that receives, or null. */
+  get receivedShape(): Shape | null {
+    return this.shapeOf(this.receivers[0] ?? '');
+  }
+
+  /** The layer new shapes go on: the one last used if it is there and open, else the topmost open one. */
+  get drawingLayer(): string | null {
+    const open = this.#drawing.art.layers.filter((l) => l.shown && !l.locked);
+    return (open.find((l) => l.id === this.layer) ?? open.at(-1))?.id ?? null;
+  }
+  /** Takes the topmost layer where the one last used has gone. */
+  keepLayer(): void {
+    const { layers } = this.#drawing.art;
+    if (!layers.some((l) => l.id === this.layer)) this.layer = layers.at(-1)!.id;
+  }
+}
