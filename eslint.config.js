@@ -53,7 +53,7 @@ const APP = {
   edits: [...SMALL, 'desk'],
   bed: [...SMALL, 'desk', 'edits'],
   steps: [...SMALL, 'desk', 'edits', 'bed'],
-  columns: [...SMALL, 'desk', 'edits', 'bed', 'steps'],
+  columns: [...SMALL, 'desk', 'edits', 'bed'],
   shelf: [...SMALL, 'desk'],
 };
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import '../app.css';
   import { rememberedMode } from '$lib/ui/mode.svelte';
+  import Tips from '$lib/ui/Tips.svelte';
 
   let { children } = $props();
 
@@ -11,3 +12,4 @@
 </script>
 
 {@render children()}
+<Tips />

@@ -157,9 +157,9 @@
     return was;
   }
 
-  /** Lists what lies at a spot: by the right button, or a finger held still. */
+  /** Lists what lies at a spot: by the right button, or a finger held still; by the menu key where the crosshair is. */
   function listAt(e: MouseEvent): void {
-    const p = read(e);
+    const p = desk.pointing.cross && pointer ? pointer : read(e);
     const shapes = shapesAt(desk, { ...p, again: false });
     if (shapes.length === 0) return void (desk.pointing.listed = null);
     machine.cancel();

@@ -52,7 +52,7 @@
 <div
   class="ruler top"
   role="presentation"
-  title="Pull a level guide out of here"
+  data-tip="Pull a level guide out of here"
   onpointerdown={(e) => press(e, true)}
   onpointermove={move}
   onpointerup={lift}
@@ -71,7 +71,7 @@
 <div
   class="ruler left"
   role="presentation"
-  title="Pull an upright guide out of here"
+  data-tip="Pull an upright guide out of here"
   onpointerdown={(e) => press(e, false)}
   onpointermove={move}
   onpointerup={lift}

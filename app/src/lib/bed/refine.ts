@@ -105,8 +105,12 @@ export const allAnchors = (desk: Desk): AnchorRef[] =>
     s.paths.flatMap((path) => path.anchors.map((_, index) => ({ shape: s.id, path: path.id, index }))),
   );
 
-/** The next anchor of the chosen path, round and round; the first when none is chosen. */
-export function walkAnchors(desk: Desk, step: 1 | -1): void {
+/**
+ * The next anchor of the chosen path, round and round; the first when none is chosen.
+ *
+ * @param adding it is chosen beside those that are chosen
+ */
+export function walkAnchors(desk: Desk, step: 1 | -1, adding = false): void {
   const all = allAnchors(desk);
   if (all.length === 0) return;
   const last = desk.choice.anchors.at(-1);
@@ -116,9 +120,27 @@ export function walkAnchors(desk: Desk, step: 1 | -1): void {
       ? -1
       : 0;
   const next = all[(at + step + all.length) % all.length]!;
-  desk.choose({ ...chooseAnchors([next]), shapes: desk.choice.shapes });
+  const kept = adding
+    ? desk.choice.anchors.filter((a) => a.path !== next.path || a.index !== next.index)
+    : [];
+  desk.choose({ ...chooseAnchors([...kept, next]), shapes: desk.choice.shapes });
   const anchor = findPath(desk.shapeOf(next.shape), next.path)?.anchors[next.index];
   if (anchor) desk.looking.bringIntoSight(boxOfPoints([anchor]));
+}
+
+/** From the chosen anchor to its leaving handle, to its arriving one, and back to the anchor; sides without one are skipped. */
+export function walkHandles(desk: Desk): void {
+  const { choice } = desk;
+  const ref = choice.handle ?? choice.anchors.at(-1);
+  const anchor = ref && findPath(desk.shapeOf(ref.shape), ref.path)?.anchors[ref.index];
+  if (!ref || !anchor) return;
+  const sides = (['out', 'in'] as const).filter((side) => anchor[side] !== null);
+  if (sides.length === 0)
+    return desk.say('This anchor has no handles. Dragging the segment beside it grows them.');
+  const next = sides[choice.handle ? sides.indexOf(choice.handle.side) + 1 : 0];
+  const { shape, path, index } = ref;
+  const anchors = [{ shape, path, index }];
+  desk.choose({ ...choice, anchors, handle: next ? { shape, path, index, side: next } : null });
 }
 
 /** The next shape up or down the stack that is open to be chosen. */

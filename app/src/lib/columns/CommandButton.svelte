@@ -1,16 +1,17 @@
 <script lang="ts">
   import { isOffered } from '$lib/desk/command';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { command } from '$lib/steps/commands';
+  import { stepSet } from './step-set';
 
   interface Props {
     workplace: Workplace;
     id: string;
-    /** Icon only, its name in a tooltip. */
+    /** Icon only, its name in a tip. */
     bare?: boolean;
   }
   let { workplace, id, bare = false }: Props = $props();
 
+  const { command } = stepSet();
   const c = $derived(command(id));
   const says = $derived(c.says?.(workplace) ?? c.title);
   const key = $derived(c.keys?.[0]?.replace('Mod', 'Ctrl'));
@@ -19,14 +20,15 @@
   const on = $derived(c.on?.(workplace));
 </script>
 
+<!-- One that can do nothing now keeps the keyboard where it is, and can still be read. -->
 <button
   class={bare ? 'icon-button' : 'ledge-button'}
   aria-label={bare ? says : undefined}
   aria-pressed={on}
   aria-keyshortcuts={c.keys?.[0]?.replace('Mod', 'Control')}
-  title={key ? `${says} (${key})` : says}
-  disabled={!offered}
-  onclick={() => c.run(workplace)}
+  aria-disabled={!offered}
+  data-tip={key ? `${says} (${key})` : says}
+  onclick={() => offered && c.run(workplace)}
 >
   {#if Icon}<Icon size={bare ? 20 : 18} strokeWidth={1.75} />{/if}
   {#if !bare}
@@ -36,11 +38,13 @@
 </button>
 
 <style>
-  button:disabled {
+  button[aria-disabled='true'] {
     opacity: 0.42;
+    cursor: default;
   }
   .ledge-button {
     display: flex;
+    flex: none;
     align-items: center;
     gap: 7px;
     min-height: 36px;
@@ -49,7 +53,7 @@
     border-radius: 6px;
     white-space: nowrap;
   }
-  .ledge-button:hover:not(:disabled) {
+  .ledge-button:hover:not([aria-disabled='true']) {
     border-color: var(--line);
     background: var(--paper);
   }
@@ -59,5 +63,13 @@
   }
   kbd {
     font-family: inherit;
+  }
+  @media (pointer: coarse) {
+    .ledge-button {
+      min-height: 44px;
+    }
+    kbd {
+      display: none;
+    }
   }
 </style>

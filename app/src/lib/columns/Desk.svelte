@@ -7,31 +7,24 @@
   import { pressOn } from '$lib/bed/press';
   import { borrowPixels, pixelsKey, type LoadedPicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { createKeyboard, type Place } from '$lib/steps/keyboard';
-  import RealSize from '$lib/steps/mount/RealSize.svelte';
-  import SheetDialog from '$lib/steps/mount/SheetDialog.svelte';
-  import SquareUp from '$lib/steps/mount/SquareUp.svelte';
-  import Swap from '$lib/steps/mount/Swap.svelte';
+  import { provideOneStep } from '$lib/ui/one-step';
   import Notice from '$lib/ui/Notice.svelte';
   import { filesIn } from '$lib/ui/files';
+  import Dialogs from './Dialogs.svelte';
   import Eye from './Eye.svelte';
-  import Finder from './Finder.svelte';
-  import KeysSheet from './KeysSheet.svelte';
+  import { provideStepSet, type Place, type StepSet } from './step-set';
   import Ledge from './Ledge.svelte';
   import RouteBar from './RouteBar.svelte';
-  import SetAsideDialog from './SetAsideDialog.svelte';
   import Stack from './Stack.svelte';
-  import SpotList from './SpotList.svelte';
   import Status from './Status.svelte';
 
-  let { workplace }: { workplace: Workplace } = $props();
+  let { workplace, steps }: { workplace: Workplace; steps: StepSet } = $props();
+  provideStepSet(untrack(() => steps));
   const { desk, saving } = untrack(() => workplace);
 
   const machine = createPressMachine(pressOn(desk), (busy) => (desk.pointing.pressing = busy));
-  const keyboard = createKeyboard(
-    untrack(() => workplace),
-    machine,
-  );
+  const keyboard = untrack(() => steps.keyboard(workplace, machine));
+  provideOneStep((key, run) => desk.asOneStep(key, run));
   let bed: HTMLElement | undefined = $state();
   let fitted = false;
   /** Drift has been asked for once. */
@@ -126,13 +119,7 @@
     return 'control';
   }
   const progress = $derived(workplace.progress ?? desk.picture.progress);
-  const modal = (): boolean =>
-    workplace.finder ||
-    workplace.keysShown ||
-    workplace.sheetShown ||
-    workplace.over !== null ||
-    workplace.asidesShown ||
-    desk.picture.knownLength !== null;
+  const modal = (): boolean => workplace.dialogShown !== null;
   function keydown(e: KeyboardEvent): void {
     if (modal() || e.defaultPrevented) return;
     if (keyboard.down(e, placeOf(e.target))) e.preventDefault();
@@ -173,6 +160,7 @@
 
 <svelte:head><title>{workplace.project.name} · Mirrot</title></svelte:head>
 <svelte:window
+  bind:innerWidth={workplace.columns.width}
   onkeydown={keydown}
   onkeyup={keyup}
   onblur={() => keyboard.blur()}
@@ -186,10 +174,12 @@
 
 <main class="desk" ondragover={(e) => e.preventDefault()} ondrop={drop}>
   <RouteBar {workplace} />
-  {#if desk.habits.stackOpen}<Stack {workplace} />{/if}
+  {#if workplace.columns.shown('stack')}<Stack {workplace} />{/if}
   <div class="middle">
     <Bed {desk} {machine} bind:element={bed} />
-    <SpotList {desk} />
+    {#if desk.pointing.listed}
+      {#await import('./SpotList.svelte') then { default: SpotList }}<SpotList {desk} {bed} />{/await}
+    {/if}
     {#if desk.offer}
       <div class="offer" role="status">
         <span>{desk.offer.text}</span>
@@ -214,18 +204,12 @@
       </div>
     {/if}
   </div>
-  {#if desk.habits.eyeOpen}<Eye {workplace} />{/if}
+  {#if workplace.columns.shown('eye')}<Eye {workplace} />{/if}
   <Ledge {workplace} />
   <Status {workplace} />
 </main>
 <Notice notice={desk.notice} close={() => (desk.notice = null)} />
-<SquareUp {workplace} />
-<Swap {workplace} />
-<SheetDialog {workplace} />
-<RealSize {workplace} />
-<Finder {workplace} />
-<KeysSheet {workplace} />
-<SetAsideDialog {workplace} />
+<Dialogs {workplace} />
 
 <style>
   .desk {
@@ -236,6 +220,11 @@
       auto minmax(0, 1fr) auto;
     height: 100%;
     overflow: clip;
+  }
+  @media (width < 760px) {
+    .desk {
+      grid-template-rows: 96px minmax(0, 1fr) 56px 26px;
+    }
   }
   .middle {
     position: relative;

@@ -1,19 +1,41 @@
 <script lang="ts">
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { PANELS } from '$lib/steps/panels';
-  import { STEP_NAMES } from '$lib/steps/everywhere';
+  import { onMount, type Component } from 'svelte';
+  import { STEP_NAMES, STEPS, type Step } from '$lib/desk/steps';
+  import { stepSet } from './step-set';
   import Glass from './Glass.svelte';
   import Loupe from './Loupe.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const Panel = $derived(PANELS[desk.step]);
+  const { panels } = stepSet();
+  let there: Partial<Record<Step, Component<{ workplace: Workplace }>>> = $state.raw({});
+  const Panel = $derived(there[desk.step]);
+  async function load(step: Step): Promise<void> {
+    if (there[step]) return;
+    const module = await panels[step]();
+    there = { ...there, [step]: module.default };
+  }
+  $effect(() => {
+    load(desk.step).catch(() =>
+      desk.say('This panel could not be fetched. Reload the page; nothing is lost.', 'bad'),
+    );
+  });
+  // The others come while nothing else is to be done, so that a step opens at once.
+  onMount(() => {
+    const rest = (): void => STEPS.forEach((step) => void load(step).catch(() => {}));
+    if (!('requestIdleCallback' in window)) return void setTimeout(rest, 1000);
+    const idle = requestIdleCallback(rest);
+    return () => cancelIdleCallback(idle);
+  });
 </script>
 
 <aside class="eye" aria-label="Eye">
   {#if desk.habits.loupe}<Loupe {desk} />{/if}
   <Glass {desk} />
-  <div class="panel" role="group" aria-label="{STEP_NAMES[desk.step]} panel"><Panel {workplace} /></div>
+  <div class="panel" role="group" aria-label="{STEP_NAMES[desk.step]} panel">
+    {#if Panel}<Panel {workplace} />{/if}
+  </div>
 </aside>
 
 <style>
@@ -30,6 +52,15 @@
     overflow-y: auto;
     border-left: 1px solid var(--line);
     background: var(--paper);
+  }
+  @media (width < 1000px) {
+    .eye {
+      position: relative;
+      z-index: 5;
+      grid-area: bed;
+      justify-self: end;
+      width: min(272px, 84vw);
+    }
   }
   .panel {
     display: flex;

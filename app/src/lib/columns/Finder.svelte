@@ -1,104 +1,85 @@
 <script lang="ts">
-  import { isOffered } from '$lib/desk/command';
+  import { Combobox, useListCollection } from '@skeletonlabs/skeleton-svelte';
+  import { isOffered, type Command } from '$lib/desk/command';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { COMMANDS } from '$lib/steps/commands';
+  import { stepSet } from './step-set';
   import Modal from '$lib/ui/Modal.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
+  const { commands } = stepSet();
   let words = $state('');
-  let at = $state(0);
-  let search: HTMLInputElement | undefined = $state();
+  let search: HTMLElement | null = $state(null);
 
-  const found = $derived.by(() => {
+  interface Entry {
+    readonly command: Command;
+    readonly offered: boolean;
+  }
+  const collection = $derived.by(() => {
     const parts = words.toLowerCase().split(/\s+/).filter(Boolean);
-    return COMMANDS.filter((c) => parts.every((p) => c.title.toLowerCase().includes(p)))
-      .map((c) => ({ command: c, offered: isOffered(c, workplace) }))
+    const items = commands
+      .filter((c) => parts.every((p) => c.title.toLowerCase().includes(p)))
+      .map((command): Entry => ({ command, offered: isOffered(command, workplace) }))
       .sort((a, b) => Number(b.offered) - Number(a.offered));
+    return useListCollection({
+      items,
+      itemToString: (e) => e.command.title,
+      itemToValue: (e) => e.command.id,
+      isItemDisabled: (e) => !e.offered,
+    });
   });
-  const current = $derived(found[Math.min(at, found.length - 1)]);
 
   function close(): void {
-    workplace.finder = false;
+    workplace.dialog = null;
     words = '';
-    at = 0;
   }
-  function run(entry = current): void {
+  function run(id: string | undefined): void {
+    const entry = collection.items.find((e) => e.command.id === id);
     if (!entry?.offered) return;
     close();
     entry.command.run(workplace);
   }
-  function key(e: KeyboardEvent): void {
-    const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
-    if (step) {
-      e.preventDefault();
-      at = Math.min(found.length - 1, Math.max(0, at + step));
-      document.getElementById(`found-${found[at]?.command.id}`)?.scrollIntoView({ block: 'nearest' });
-    } else if (e.key === 'Enter') {
-      e.preventDefault();
-      run();
-    }
-  }
 </script>
 
-<Modal open={workplace.finder} title="Find a command" {close} high width={520} first={() => search ?? null}>
-  <div class="field">
-    <input
-      bind:this={search}
-      class="search"
-      type="text"
-      dir="auto"
-      role="combobox"
-      aria-label="Command"
-      aria-expanded="true"
-      aria-controls="found"
-      aria-activedescendant={current ? `found-${current.command.id}` : undefined}
-      placeholder="Write a word of it"
-      bind:value={words}
-      oninput={() => (at = 0)}
-      onkeydown={key}
-    />
-  </div>
-  <div class="found" id="found" role="listbox" aria-label="Commands" tabindex="-1">
-    {#each found as entry (entry.command.id)}
-      <!-- svelte-ignore a11y_click_events_have_key_events -->
-      <div
-        id="found-{entry.command.id}"
-        role="option"
-        tabindex="-1"
-        aria-selected={entry === current}
-        aria-disabled={!entry.offered}
-        class:offered={entry.offered}
-        onclick={() => run(entry)}
-      >
-        <span>{entry.command.title}</span>
-        <span>
-          {#each entry.command.keys ?? [] as k (k)}<kbd class="key">{k.replace('Mod', 'Ctrl')}</kbd>{/each}
-        </span>
-      </div>
-    {/each}
-    {#if found.length === 0}<p class="quiet none">No command has these words.</p>{/if}
-  </div>
+<Modal
+  open={workplace.dialog === 'finder'}
+  title="Find a command"
+  {close}
+  high
+  width={520}
+  first={() => search}
+>
+  <Combobox
+    open
+    {collection}
+    inputValue={words}
+    value={[]}
+    inputBehavior="autohighlight"
+    selectionBehavior="preserve"
+    disableLayer
+    onInputValueChange={(d) => d.reason === 'input-change' && (words = d.inputValue)}
+    onValueChange={(d) => run(d.value[0])}
+    onOpenChange={(d) => d.reason === 'escape-key' && close()}
+  >
+    <Combobox.Control class="field">
+      <Combobox.Input class="search" dir="auto" aria-label="Command" placeholder="Write a word of it">
+        {#snippet element(attributes)}<input {...attributes} bind:this={search} />{/snippet}
+      </Combobox.Input>
+    </Combobox.Control>
+    <Combobox.Content class="found" aria-label="Commands">
+      {#each collection.items as entry (entry.command.id)}
+        <Combobox.Item item={entry} class="found-item">
+          <span>{entry.command.title}</span>
+          <span>
+            {#each entry.command.keys ?? [] as k (k)}<kbd class="key">{k.replace('Mod', 'Ctrl')}</kbd>{/each}
+          </span>
+        </Combobox.Item>
+      {/each}
+    </Combobox.Content>
+    {#if collection.items.length === 0}<p class="quiet none">No command has these words.</p>{/if}
+  </Combobox>
 </Modal>
 
 <style>
-  .found {
-    margin-top: 8px;
-    overflow-y: auto;
-  }
-  .found > div {
-    display: flex;
-    justify-content: space-between;
-    padding: 6px 8px;
-    border-radius: 6px;
-    color: var(--quiet);
-  }
-  .found > div.offered {
-    color: var(--text);
-    cursor: pointer;
-  }
-  .found > div[aria-selected='true'] {
-    background: var(--ledge);
-  }
   kbd {
     margin-left: 4px;
     font-family: inherit;

@@ -1,12 +1,13 @@
 <script lang="ts">
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { COMMANDS } from '$lib/steps/commands';
-  import { STEP_NAMES } from '$lib/steps/everywhere';
+  import { STEP_NAMES } from '$lib/desk/steps';
+  import { stepSet } from './step-set';
   import Modal from '$lib/ui/Modal.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
 
+  const { commands } = stepSet();
   /** What is held or done with the pointer and so is no command. */
   const HELD: readonly (readonly [string, string])[] = [
     ['Q held', 'Peek: the bare picture'],
@@ -21,20 +22,22 @@
     ['Shift in a drag', '45° steps, or along an axis'],
     ['Esc', 'One step back: drag, offer, path, choice'],
     ['Enter', 'Take the offer; end the path'],
-    ['Arrows in Block in', 'Move the crosshair; Enter presses there'],
+    ['Arrows', 'Nudge what is chosen; with nothing chosen, or after a full stop, move the crosshair'],
+    ['Enter at the crosshair', 'Press there; with Shift press and hold, Enter again lets go'],
+    ['Menu key', 'List what lies at the crosshair'],
   ];
   const groups = $derived(
     [
-      ['Everywhere', COMMANDS.filter((c) => c.keys && !c.steps)] as const,
+      ['Everywhere', commands.filter((c) => c.keys && !c.steps)] as const,
       ...(['block-in', 'refine'] as const).map(
-        (step) => [STEP_NAMES[step], COMMANDS.filter((c) => c.keys && c.steps?.includes(step))] as const,
+        (step) => [STEP_NAMES[step], commands.filter((c) => c.keys && c.steps?.includes(step))] as const,
       ),
     ].map(([name, commands]) => [name, commands.filter((c) => !/^nudge|^open-|^cross-/.test(c.id))] as const),
   );
   const shown = (k: string): string => k.replace('Mod', 'Ctrl');
 </script>
 
-<Modal open={workplace.keysShown} title="Keys" close={() => (workplace.keysShown = false)} width={860}>
+<Modal open={workplace.dialog === 'keys'} title="Keys" close={() => (workplace.dialog = null)} width={860}>
   <div class="single">
     <Toggle
       label="Keys without Ctrl work"

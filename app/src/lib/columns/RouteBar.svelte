@@ -1,20 +1,27 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import House from '@lucide/svelte/icons/house';
   import Pencil from '@lucide/svelte/icons/pencil';
-  import SunMoon from '@lucide/svelte/icons/sun-moon';
-  import { STEPS, type Step } from '$lib/desk/steps';
+  import FileOutput from '@lucide/svelte/icons/file-output';
+  import Image from '@lucide/svelte/icons/image';
+  import Palette from '@lucide/svelte/icons/palette';
+  import PencilLine from '@lucide/svelte/icons/pencil-line';
+  import ScanEye from '@lucide/svelte/icons/scan-eye';
+  import Spline from '@lucide/svelte/icons/spline';
+  import { STEP_NAMES, STEPS, type Step } from '$lib/desk/steps';
   import { picturePpi } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { command } from '$lib/steps/commands';
-  import { STEP_NAMES } from '$lib/steps/everywhere';
+  import { stepSet } from './step-set';
   import CommandButton from './CommandButton.svelte';
-  import { turnMode } from '$lib/ui/mode.svelte';
   import NameField from '$lib/ui/NameField.svelte';
+  import { rove } from '$lib/ui/rove';
 
   let { workplace }: { workplace: Workplace } = $props();
+  const { command } = stepSet();
   const desk = $derived(workplace.desk);
   const saving = $derived(workplace.saving);
   let naming = $state(false);
+  let pencil: HTMLButtonElement | undefined = $state();
 
   const count = (n: number, one: string, none: string): string =>
     n === 0 ? none : `${n} ${one}${n === 1 ? '' : 's'}`;
@@ -48,12 +55,27 @@
   const asides = $derived(
     `${workplace.asides.length} ${workplace.asides.length === 1 ? 'change' : 'changes'} set aside`,
   );
-  const TOOLS = ['undo', 'redo', 'keep-copy', 'finder', 'keys'];
+  const ICONS = {
+    mount: Image,
+    'block-in': PencilLine,
+    refine: Spline,
+    colour: Palette,
+    proof: ScanEye,
+    export: FileOutput,
+  } as const;
+  /** On narrow pages the columns are called from here, and what is seldom wanted is left to the finder. */
+  const tools = $derived.by(() => {
+    const { columns } = workplace;
+    if (columns.folds('stack')) return ['undo', 'redo', 'column-stack', 'column-eye', 'finder'];
+    if (columns.folds('eye'))
+      return ['undo', 'redo', 'keep-copy', 'finder', 'column-eye'];
+    return ['undo', 'redo', 'keep-copy', 'finder', 'keys', 'light-dark'];
+  });
 </script>
 
 <header class="route">
   <div class="project">
-    <a class="icon-button" href="/" aria-label="Back to the shelf" title="Back to the shelf">
+    <a class="icon-button" href="/" aria-label="Back to the shelf" data-tip="Back to the shelf">
       <House size={20} strokeWidth={1.75} />
     </a>
     <div class="names">
@@ -63,14 +85,18 @@
           name={workplace.project.name}
           editing={naming}
           change={(name) => void workplace.rename(name)}
-          done={() => (naming = false)}
+          done={(byKey) => {
+            naming = false;
+            if (byKey) void tick().then(() => pencil?.focus());
+          }}
           refuse={(text) => desk.say(text, 'bad')}
         />
         {#if !naming}
           <button
+            bind:this={pencil}
             class="pencil"
             aria-label="Rename the project"
-            title="Rename"
+            data-tip="Rename"
             onclick={() => (naming = true)}
           >
             <Pencil size={14} strokeWidth={1.75} />
@@ -86,25 +112,24 @@
     </div>
   </div>
 
-  <nav aria-label="Steps">
+  <nav aria-label="Steps" {@attach rove}>
     {#each STEPS as step, i (step)}
+      {@const Icon = ICONS[step]}
       <button
         class="step"
         aria-current={desk.step === step ? 'step' : undefined}
-        title="{STEP_NAMES[step]} ({i + 1})"
+        data-tip="{STEP_NAMES[step]} ({i + 1})"
         onclick={() => command(`open-${step}`).run(workplace)}
       >
         <span class="title">{STEP_NAMES[step]}</span>
+        <span class="icon" aria-hidden="true"><Icon size={18} strokeWidth={1.75} /></span>
         <span class="figure">{figures[step]}</span>
       </button>
     {/each}
   </nav>
 
-  <div class="tools">
-    {#each TOOLS as id (id)}<CommandButton {workplace} {id} bare />{/each}
-    <button class="icon-button" aria-label="Turn light and dark" title="Light or dark" onclick={turnMode}>
-      <SunMoon size={20} strokeWidth={1.75} />
-    </button>
+  <div class="tools" {@attach rove} role="toolbar" aria-label="Undo, copies, commands">
+    {#each tools as id (id)}<CommandButton {workplace} {id} bare />{/each}
   </div>
 </header>
 
@@ -192,6 +217,57 @@
   }
   .step[aria-current] .figure {
     color: var(--carrot-text);
+  }
+  .icon {
+    display: none;
+  }
+  @media (width < 1000px) {
+    .step {
+      width: 68px;
+    }
+    .title {
+      /* Its name is still what it is called by. */
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+    .icon {
+      display: block;
+    }
+    .pencil {
+      display: none;
+    }
+  }
+  @media (width < 760px) {
+    .route {
+      grid-template: 'project tools' 44px 'steps steps' 52px / minmax(0, 1fr) auto;
+      height: 96px;
+    }
+    .project {
+      grid-area: project;
+      padding-left: 4px;
+    }
+    .tools {
+      grid-area: tools;
+      padding-right: 4px;
+    }
+    nav {
+      grid-area: steps;
+      border-top: 1px solid var(--line);
+    }
+    .step {
+      flex: 1;
+      width: auto;
+      min-width: 0;
+      padding: 0;
+    }
+    .figure {
+      max-width: 100%;
+      overflow: hidden;
+      text-overflow: ellipsis;
+    }
   }
   .tools {
     display: flex;

@@ -16,10 +16,10 @@
 </script>
 
 <Modal
-  open={workplace.asidesShown}
+  open={workplace.dialog === 'set-aside'}
   title="Set aside"
   width={560}
-  close={() => (workplace.asidesShown = false)}
+  close={() => (workplace.dialog = null)}
 >
   <p class="quiet">
     The server did not take these changes. They are kept in this browser; everything drawn since has gone on

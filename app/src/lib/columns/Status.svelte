@@ -3,7 +3,7 @@
   import { choiceInWords } from '$lib/desk/choice';
   import { samplePicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import { receiverInWords } from '$lib/steps/colour/commands';
+  import { receiverInWords } from '$lib/desk/receivers';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -39,13 +39,14 @@
       : choiceInWords(desk.choice, desk.art)}
   </span>
   {#if desk.pointing.underPointer}<span class="under">{desk.pointing.underPointer}</span>{/if}
-  <span dir="auto">colour goes to {receiverInWords(desk)}</span>
-  <span class="zoom"
-    >{desk.drawing.figures.anchors}
-    {desk.drawing.figures.anchors === 1 ? 'anchor' : 'anchors'} in all · {percent < 10
-      ? percent.toFixed(1)
-      : Math.round(percent)} %</span
-  >
+  <span class="receiver" dir="auto">colour goes to {receiverInWords(desk)}</span>
+  <span class="zoom">
+    <span class="anchors"
+      >{desk.drawing.figures.anchors}
+      {desk.drawing.figures.anchors === 1 ? 'anchor' : 'anchors'} in all ·</span
+    >
+    {percent < 10 ? percent.toFixed(1) : Math.round(percent)} %
+  </span>
 </footer>
 
 <style>
@@ -87,5 +88,23 @@
   .zoom {
     flex: none;
     margin-left: auto;
+  }
+  @media (width < 1000px) {
+    .status {
+      gap: 14px;
+    }
+    .colour {
+      display: none;
+    }
+  }
+  @media (width < 760px) {
+    .under,
+    .receiver,
+    .anchors {
+      display: none;
+    }
+    .place {
+      min-width: 100px;
+    }
   }
 </style>

@@ -22,7 +22,7 @@
           <button
             class:back={step.back}
             aria-current={step.at === done.length ? 'step' : undefined}
-            title={step.back ? 'Do it again up to here' : 'Go back to just after this'}
+            data-tip={step.back ? 'Do it again up to here' : 'Go back to just after this'}
             dir="auto"
             onclick={() => desk.goTo(step.at)}>{step.label}</button
           >

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { addLayer, addNode, changeArt, emptyArt, setNode, together } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
-import { rowsInSight, stackRows } from './rows';
+import { rowStep, stackRows } from './rows';
 
 const blank = emptyArt({ width: 10, height: 10, unit: 'px' }, 'low');
 const art = changeArt(
@@ -44,11 +44,36 @@ describe('rows of the stack', () => {
     });
   });
 
-  it('are made only where they are in sight', () => {
-    expect(rowsInSight(2000, 38, 0, 600)).toEqual({ from: 0, to: 22 });
-    const { from, to } = rowsInSight(2000, 38, 38 * 1000, 600);
-    expect(from).toBeLessThanOrEqual(1000);
-    expect(to).toBeGreaterThanOrEqual(1016);
-    expect(rowsInSight(3, 38, 0, 600)).toEqual({ from: 0, to: 3 });
+  it('say their place among those beside them, and what they stand in', () => {
+    const of = (id: string) => stackRows(art, new Set()).find((r) => r.node.id === id);
+    expect(of('low')).toMatchObject({ parent: null, place: 2, beside: 2 });
+    expect(of('g')).toMatchObject({ parent: 'low', place: 1, beside: 2 });
+    expect(of('b')).toMatchObject({ parent: 'g', place: 2, beside: 2 });
+  });
+});
+
+describe('keys in the stack', () => {
+  const none = new Set<string>();
+  const rows = stackRows(art, none);
+  const at = (id: string): number => rows.findIndex((r) => r.node.id === id);
+  const step = (id: string, key: string, folded = none) => rowStep(rows, at(id), key, folded, 3);
+
+  it('walk up and down, by pages and to either end, and stop there', () => {
+    expect(step('high', 'ArrowDown')).toEqual({ to: at('low') });
+    expect(step('high', 'ArrowUp')).toEqual({ to: 0 });
+    expect(step('high', 'PageDown')).toEqual({ to: 3 });
+    expect(step('b', 'PageDown')).toEqual({ to: rows.length - 1 });
+    expect(step('b', 'Home')).toEqual({ to: 0 });
+    expect(step('high', 'End')).toEqual({ to: rows.length - 1 });
+  });
+
+  it('open with right, then go to the row’s controls; close with left, then go to what it stands in', () => {
+    expect(step('g', 'ArrowRight', new Set(['g']))).toEqual({ fold: 'g', open: true });
+    expect(step('g', 'ArrowRight')).toEqual({ into: true });
+    expect(step('g', 'ArrowLeft')).toEqual({ fold: 'g', open: false });
+    expect(step('c', 'ArrowLeft')).toEqual({ to: at('g') });
+    expect(step('high', 'ArrowLeft', new Set(['high']))).toBeNull();
+    expect(step('c', 'x')).toBeNull();
+    expect(rowStep([], 0, 'ArrowDown', none, 3)).toBeNull();
   });
 });

@@ -11,6 +11,7 @@ describe('the name of a key press', () => {
     ['a digit by its place, whatever it prints', key('&', { code: 'Digit1' }), '1'],
     ['a digit with Shift', key(')', { code: 'Digit0', shiftKey: true }), 'Shift+0'],
     ['of the number pad', key('6', { code: 'Numpad6' }), '6'],
+    ['of the number pad with NumLock off, where 4 is an arrow', key('ArrowLeft', { code: 'Numpad4' }), '←'],
     ['plus, which needs Shift on some keyboards', key('+', { shiftKey: true }), '+'],
     ['equals as plus', key('='), '+'],
     ['question mark', key('?', { shiftKey: true }), '?'],

@@ -27,7 +27,8 @@ export const isOffered = (c: Command, w: Workplace): boolean =>
 export function keyName(
   e: Pick<KeyboardEvent, 'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey'>,
 ): string {
-  const digit = /^(?:Digit|Numpad)(\d)$/.exec(e.code)?.[1];
+  // The number pad prints digits, or with NumLock off is arrows and the like: there the key itself says which.
+  const digit = /^Digit(\d)$/.exec(e.code)?.[1];
   const named: Readonly<Record<string, string>> = {
     ArrowUp: '↑',
     ArrowDown: '↓',

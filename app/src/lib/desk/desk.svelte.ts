@@ -91,6 +91,8 @@ export class Desk {
     const look = (): void => this.choosing.restore({ ...before, ...after });
     return this.drawing.change(label, recipe, look, mergeKey);
   }
+  /** Changes made within `run` are one step with others of this key that were made within the last second. */
+  readonly asOneStep = (key: string, run: () => void): void => this.drawing.asOneStep(key, run);
   /** Makes the drawing another one as one step; what is alike in both is not written anew. */
   become(label: string, art: Art): boolean {
     const before = this.choosing.context;

@@ -63,6 +63,7 @@ export class Drawing {
   /** What is offered now; null when nothing is. */
   offer: Offer | null = $state.raw(null);
   #open: OpenGesture | null = null;
+  #mergeKey = '';
   #last: { step: unknown; mergeKey: string; at: number } = { step: undefined, mergeKey: '', at: -Infinity };
   readonly #sink: ChangeSink;
   readonly #host: DrawingHost;
@@ -128,7 +129,7 @@ export class Drawing {
     this.leaveOffer();
     const change = this.#changeBy(recipe);
     if (!change || change.patches.length === 0) return false;
-    this.#carryOut(label, change, looking, mergeKey);
+    this.#carryOut(label, change, looking, mergeKey || undefined);
     return true;
   }
 
@@ -149,17 +150,27 @@ export class Drawing {
     const patches = artDifference(this.#kept, art);
     if (patches.length === 0) return false;
     const { document, inverse } = patchDocument(this.#kept, patches);
-    this.#carryOut(label, { art: document, patches, inverse }, looking, '');
+    this.#carryOut(label, { art: document, patches, inverse }, looking);
     return true;
   }
 
   /** As `change`, but a step also where nothing changed: what was looked at is the step. */
   mark(label: string, recipe: Recipe, looking: () => void): void {
     const change = this.#changeBy(recipe);
-    if (change) this.#carryOut(label, change, looking, '');
+    if (change) this.#carryOut(label, change, looking);
   }
 
-  #carryOut(label: string, change: Change, looking: () => void, mergeKey: string): void {
+  /** Changes made within `run` are of this merge key. */
+  asOneStep(mergeKey: string, run: () => void): void {
+    this.#mergeKey = mergeKey;
+    try {
+      run();
+    } finally {
+      this.#mergeKey = '';
+    }
+  }
+
+  #carryOut(label: string, change: Change, looking: () => void, mergeKey = this.#mergeKey): void {
     const before = this.#host.choosing.context;
     const from = this.#kept;
     this.#put(change.art);

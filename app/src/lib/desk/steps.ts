@@ -11,3 +11,12 @@ export const GLASS_AT_FIRST: Readonly<Record<Step, number>> = {
   proof: 100,
   export: 100,
 };
+
+export const STEP_NAMES: Readonly<Record<Step, string>> = {
+  mount: 'Mount',
+  'block-in': 'Block in',
+  refine: 'Refine',
+  colour: 'Colour',
+  proof: 'Proof',
+  export: 'Export',
+};

@@ -22,6 +22,7 @@ import {
   uploadPicture,
 } from './api';
 import type { Notice } from '$lib/ui/notice';
+import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
 import type { Progress, ProgressPlace } from './progress';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
@@ -29,16 +30,17 @@ import type { Replacement, Saving } from './saving.svelte';
 
 const SINGLE_KEYS = 'mirrot-single-keys';
 
+/** The dialogs of the desk; one is open at most. */
+export type DialogName = 'finder' | 'keys' | 'set-aside' | 'sheet' | 'square-up' | 'swap' | 'real-size';
+
 /** The desk with what surrounds it: its project, how it is saved, what is under way. */
 export class Workplace implements ProgressPlace {
   project: ProjectAnswer = $state.raw()!;
   copies: readonly CopyAnswer[] = $state.raw([]);
   progress: Progress | null = $state.raw(null);
-  finder = $state(false);
-  sheetShown = $state(false);
-  /** The dialog over the picture that is open. */
-  over: 'square-up' | 'swap' | null = $state(null);
-  keysShown = $state(false);
+  readonly columns: Columns;
+  /** The dialog that was asked for. */
+  dialog: Exclude<DialogName, 'real-size'> | null = $state(null);
   /** Whether keys without Ctrl do anything (WCAG 2.2, 2.1.4: they can be switched off). Remembered in the browser. */
   singleKeys = $state(globalThis.localStorage?.getItem(SINGLE_KEYS) !== 'off');
   /** The last file written, for the route bar. */
@@ -53,7 +55,6 @@ export class Workplace implements ProgressPlace {
 
   /** Changes that the server did not take, oldest first. */
   asides: readonly SetAside[] = $state.raw([]);
-  asidesShown = $state(false);
 
   constructor(
     readonly desk: Desk,
@@ -63,6 +64,12 @@ export class Workplace implements ProgressPlace {
     readonly leave: () => void = () => saving.stop(),
   ) {
     this.project = project;
+    this.columns = new Columns(desk.habits);
+  }
+
+  /** The dialog that is open: a line over a known length asks for the length by itself. */
+  get dialogShown(): DialogName | null {
+    return this.dialog ?? (this.desk.picture.knownLength ? 'real-size' : null);
   }
 
   say(text: string, tone?: Notice['tone']): void {
@@ -104,7 +111,7 @@ export class Workplace implements ProgressPlace {
   }
 
   showAsides(): void {
-    this.asidesShown = true;
+    this.dialog = 'set-aside';
     this.desk.notice = null;
   }
 
@@ -127,7 +134,7 @@ export class Workplace implements ProgressPlace {
   async forgetAside(aside: SetAside): Promise<void> {
     await forgetSetAside(aside.id).catch(() => {});
     this.asides = this.asides.filter((a) => a.id !== aside.id);
-    if (this.asides.length === 0) this.asidesShown = false;
+    if (this.asides.length === 0 && this.dialog === 'set-aside') this.dialog = null;
   }
 
   /** Uploads pictures and places them on the sheet, one step of the history each. */

@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { changeArt, addChip, setNode, type Art } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
-import { currentColour, receiverInWords } from '$lib/steps/colour/commands';
+import { currentColour } from '$lib/steps/colour/commands';
+import { receiverInWords } from './receivers';
 import { exportUrl, previewUrl } from '$lib/steps/export/commands';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';
@@ -95,12 +96,12 @@ describe('what the server did not take', () => {
     w.replaceDrawing(before(), { why: 'set-aside', aside });
     expect(b.desk.notice).toMatchObject({ tone: 'bad', text: expect.stringContaining('“Rename”: Too long. It is set aside') }); // prettier-ignore
     b.desk.notice!.action!.run();
-    expect([w.asidesShown, w.asides]).toEqual([true, [aside]]);
+    expect([w.dialog, w.asides]).toEqual(['set-aside', [aside]]);
     b.desk.change('Colour', addChip({ id: 'k', name: '', hex: '#112233' }));
     await w.tryAside(aside);
     expect(b.desk.shapeOf('Leaf')!.name).toBe('Frond');
     expect(b.desk.art.chips).toHaveLength(1);
-    expect([w.asidesShown, w.asides]).toEqual([false, []]);
+    expect([w.dialog, w.asides]).toEqual([null, []]);
     await w.tryAside(aside);
     expect(b.desk.notice!.text).toContain('Nothing of it is left');
   });

@@ -39,12 +39,12 @@
     <button
       class="icon-button"
       aria-label="Rename {project.name}"
-      title="Rename"
+      data-tip="Rename"
       onclick={() => (naming = true)}
     >
       <Pencil size={16} strokeWidth={1.75} />
     </button>
-    <button class="icon-button" aria-label="Delete {project.name}" title="Delete" onclick={remove}>
+    <button class="icon-button" aria-label="Delete {project.name}" data-tip="Delete" onclick={remove}>
       <Trash size={16} strokeWidth={1.75} />
     </button>
   </div>

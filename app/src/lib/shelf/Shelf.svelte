@@ -130,7 +130,7 @@
       <h1>Mirrot</h1>
       <p class="quiet">A light table for redrawing a picture by hand</p>
     </div>
-    <button class="icon-button" aria-label="Turn light and dark" title="Light or dark" onclick={turnMode}>
+    <button class="icon-button" aria-label="Turn light and dark" data-tip="Light or dark" onclick={turnMode}>
       <SunMoon size={20} strokeWidth={1.75} />
     </button>
   </header>
@@ -156,12 +156,12 @@
           </button>
           <div class="stand-ins">
             <button
-              title="As a flatbed scanner would take it: a little turned, with a margin and paper grain"
+              data-tip="As a flatbed scanner would take it: a little turned, with a margin and paper grain"
               aria-label="Scan of {s.name}"
               onclick={() => void practise(s, 'scan')}>scan</button
             >
             <button
-              title="As a phone would take it: at an angle, in uneven light"
+              data-tip="As a phone would take it: at an angle, in uneven light"
               aria-label="Phone photo of {s.name}"
               onclick={() => void practise(s, 'photo')}>phone photo</button
             >

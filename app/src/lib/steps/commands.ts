@@ -3,6 +3,7 @@ import type { Step } from '$lib/desk/steps';
 import { BLOCK_IN } from './block-in/commands';
 import { COLOUR } from './colour/commands';
 import { EVERYWHERE } from './everywhere';
+import { CROSSHAIR } from './crosshair';
 import { EXPORT } from './export/commands';
 import { MOUNT } from './mount/commands';
 import { PROOF } from './proof/commands';
@@ -17,6 +18,7 @@ export const COMMANDS: readonly Command[] = [
   ...PROOF,
   ...EXPORT,
   ...EVERYWHERE,
+  ...CROSSHAIR,
 ];
 
 /** The ledge of each step: at most nine, in the order they are used; null is a gap. */

@@ -3,10 +3,13 @@ import Copy from '@lucide/svelte/icons/copy-check';
 import Eye from '@lucide/svelte/icons/eye';
 import Lock from '@lucide/svelte/icons/lock';
 import Maximize from '@lucide/svelte/icons/maximize';
+import PanelLeft from '@lucide/svelte/icons/panel-left';
+import PanelRight from '@lucide/svelte/icons/panel-right';
 import Redo from '@lucide/svelte/icons/redo-2';
 import Search from '@lucide/svelte/icons/search';
 import Undo from '@lucide/svelte/icons/undo-2';
 import Keyboard from '@lucide/svelte/icons/keyboard';
+import SunMoon from '@lucide/svelte/icons/sun-moon';
 import {
   findNode,
   lockGuides,
@@ -19,25 +22,16 @@ import {
   type TreeNode,
   openShapes,
 } from '@mirrot/core';
-import { nudge } from '$lib/edits/shaping';
-import { allAnchors, walkAnchors, walkShapes } from '$lib/bed/refine';
+import { allAnchors, walkAnchors, walkHandles, walkShapes } from '$lib/bed/refine';
 import { deleteChosen } from '$lib/edits/shaping';
 import { endPath } from '$lib/bed/ending';
 import { chooseAnchors, chooseShapes, chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
-import { STEPS, type Step } from '$lib/desk/steps';
+import { STEP_NAMES, STEPS } from '$lib/desk/steps';
 import { TASK_WORDS } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import { turnMode } from '$lib/ui/mode.svelte';
 import { shapeUnderPointer } from '$lib/bed/refine';
-
-export const STEP_NAMES: Readonly<Record<Step, string>> = {
-  mount: 'Mount',
-  'block-in': 'Block in',
-  refine: 'Refine',
-  colour: 'Colour',
-  proof: 'Proof',
-  export: 'Export',
-};
 
 const hasChosen = ({ desk: { choice } }: Workplace): boolean =>
   choice.shapes.length + choice.nodes.length > 0;
@@ -59,31 +53,6 @@ const steps: Command[] = STEPS.map((step, i) => ({
     if (under) w.desk.choose(chooseShapes([under], 'path'));
   },
 }));
-
-const nudges: Command[] = (
-  [
-    ['←', -1, 0, 'left'],
-    ['→', 1, 0, 'right'],
-    ['↑', 0, -1, 'up'],
-    ['↓', 0, 1, 'down'],
-  ] as const
-).flatMap(([key, x, y, word]) =>
-  (
-    [
-      ['', 1, ''],
-      ['Shift+', 10, ' by ten pixels'],
-      ['Alt+', 0.1, ' by a tenth of a pixel'],
-    ] as const
-  ).map(([with_, k, much]): Command => ({
-    id: `nudge-${word}-${k}`,
-    title: `Nudge ${word}${much}`,
-    keys: [`${with_}${key}`],
-    steps: ['refine', 'colour'],
-    when: (w) => hasChosen(w),
-    run: (w) =>
-      void nudge(w.desk, { x: (x * k) / w.desk.looking.view.scale, y: (y * k) / w.desk.looking.view.scale }),
-  })),
-);
 
 const stack: Command[] = (
   [
@@ -126,9 +95,10 @@ export const EVERYWHERE: readonly Command[] = [
     title: 'Find a command',
     icon: Search,
     keys: ['Mod+K'],
-    run: (w) => void (w.finder = true),
+    run: (w) => void (w.dialog = 'finder'),
   },
-  { id: 'keys', title: 'Show the keys', icon: Keyboard, keys: ['?'], run: (w) => void (w.keysShown = true) },
+  { id: 'light-dark', title: 'Turn light and dark', icon: SunMoon, run: () => turnMode() },
+  { id: 'keys', title: 'Show the keys', icon: Keyboard, keys: ['?'], run: (w) => void (w.dialog = 'keys') },
   { id: 'fit-sheet', title: 'Fit the sheet', icon: Maximize, keys: ['0'], run: (w) => w.desk.looking.fit() },
   {
     id: 'fit-chosen',
@@ -204,17 +174,19 @@ export const EVERYWHERE: readonly Command[] = [
   },
   {
     id: 'column-stack',
-    title: 'Fold the stack',
+    title: 'Stack',
+    icon: PanelLeft,
     keys: ['U'],
-    on: (w) => w.desk.habits.stackOpen,
-    run: (w) => void w.desk.habits.set({ stackOpen: !w.desk.habits.stackOpen }),
+    on: (w) => w.columns.shown('stack'),
+    run: (w) => w.columns.turn('stack'),
   },
   {
     id: 'column-eye',
-    title: 'Fold the eye',
+    title: 'Eye',
+    icon: PanelRight,
     keys: ['I'],
-    on: (w) => w.desk.habits.eyeOpen,
-    run: (w) => void w.desk.habits.set({ eyeOpen: !w.desk.habits.eyeOpen }),
+    on: (w) => w.columns.shown('eye'),
+    run: (w) => w.columns.turn('eye'),
   },
   {
     id: 'show-hide',
@@ -256,6 +228,30 @@ export const EVERYWHERE: readonly Command[] = [
     when: hasChosen,
     run: (w) => walkAnchors(w.desk, -1),
   },
+  {
+    id: 'add-next-anchor',
+    title: 'Choose the next anchor too',
+    keys: ['Alt+N'],
+    steps: ['refine'],
+    when: (w) => w.desk.choice.anchors.length > 0,
+    run: (w) => walkAnchors(w.desk, 1, true),
+  },
+  {
+    id: 'add-previous-anchor',
+    title: 'Choose the anchor before too',
+    keys: ['Alt+Shift+N', 'Shift+Alt+N'],
+    steps: ['refine'],
+    when: (w) => w.desk.choice.anchors.length > 0,
+    run: (w) => walkAnchors(w.desk, -1, true),
+  },
+  {
+    id: 'walk-handles',
+    title: 'From the anchor to its handles and back',
+    keys: ['M'],
+    steps: ['refine'],
+    when: (w) => w.desk.choice.anchors.length > 0 || w.desk.choice.handle !== null,
+    run: (w) => walkHandles(w.desk),
+  },
   { id: 'next-shape', title: 'Next shape', keys: ['V'], run: (w) => walkShapes(w.desk, 1) },
   { id: 'previous-shape', title: 'Shape before', keys: ['Shift+V'], run: (w) => walkShapes(w.desk, -1) },
   {
@@ -289,6 +285,5 @@ export const EVERYWHERE: readonly Command[] = [
     when: (w) => hasChosen(w) && !w.desk.live,
     run: (w) => deleteChosen(w.desk),
   },
-  ...nudges,
   ...stack,
 ];

@@ -5,6 +5,7 @@ import {
   chooseNodes,
   chooseShapes,
   choiceInWords,
+  NOTHING_CHOSEN,
   chosenNodes,
   stillThere,
 } from '$lib/desk/choice';
@@ -265,6 +266,82 @@ describe('keys of Block in', () => {
     down('→');
     expect(b.desk.pointing.cross).toBeNull();
     expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(1);
+  });
+
+  describe('the bed by keys alone', () => {
+    const at = (x: number, y: number): void => void (b.desk.pointing.cross = { x, y });
+    /** Presses and holds, goes there by arrows as a hand would, and lets go. */
+    function dragTo(x: number, y: number): void {
+      down('Shift+Enter');
+      const from = b.desk.pointing.cross!;
+      const ways = [['→', x - from.x], ['↓', y - from.y]] as const; // prettier-ignore
+      for (const [way, far] of ways)
+        for (let gone = 0; gone < Math.abs(far); gone += 10) down(far > 0 ? way : way === '→' ? '←' : '↑');
+      down('Enter');
+    }
+    it('a choosing box is pressed, drawn by arrows and let go; Esc takes a press back', () => {
+      begin('refine');
+      b.desk.choose(NOTHING_CHOSEN);
+      at(-20, -20);
+      down('Shift+Enter');
+      down('Shift+↓');
+      down('Shift+→');
+      expect(b.desk.pointing.box).not.toBeNull();
+      down('Escape');
+      expect([b.desk.pointing.box, b.desk.choice.shapes]).toEqual([null, []]);
+      at(-20, -20);
+      dragTo(180, 180);
+      expect(b.desk.choice.shapes).toEqual(['s']);
+      expect(b.desk.pointing.cross).not.toBeNull();
+      // The crosshair goes first, the choice after it.
+      down('Escape');
+      expect([b.desk.pointing.cross, b.desk.choice.shapes]).toEqual([null, ['s']]);
+    });
+    it('the crosshair comes and goes by its key where something is chosen', () => {
+      begin('refine');
+      b.desk.choose(chooseShapes(['s']));
+      down('.');
+      expect(b.desk.pointing.cross).not.toBeNull();
+      const { x } = b.shapes[0]!.paths[0]!.anchors[0]!;
+      down('→');
+      expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(x);
+      down('.');
+      expect(b.desk.pointing.cross).toBeNull();
+      down('→');
+      expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(x + 1);
+    });
+    it('a measured line, and a move of a shape, are drags too', () => {
+      begin('refine');
+      command('measure').run(w);
+      at(10, 20);
+      dragTo(110, 60);
+      expect(b.desk.pointing.task).toMatchObject({ kind: 'measure', line: { from: { x: 10, y: 20 }, to: { x: 110, y: 60 } } }); // prettier-ignore
+      b.desk.pointing.task = null;
+      b.desk.choose(chooseShapes(['s']));
+      const [first] = b.shapes[0]!.paths[0]!.anchors;
+      const inside = b.desk.choosing.box!;
+      at((inside.x0 + inside.x1) / 2, (inside.y0 + inside.y1) / 2);
+      dragTo(b.desk.pointing.cross!.x + 30, b.desk.pointing.cross!.y);
+      expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBeCloseTo(first!.x + 30, 6);
+    });
+    it('goes from an anchor to its handles and back, and takes further anchors', () => {
+      begin('refine');
+      b.desk.choose(chooseShapes(['s'], 'path'));
+      down('N');
+      down('Alt+N');
+      expect(b.desk.choice.anchors.map((a) => a.index)).toEqual([0, 1]);
+      down('M');
+      expect(b.desk.choice.handle).toBeNull();
+      expect(b.desk.notice?.text).toContain('no handles');
+      down('Shift+J');
+      down('M');
+      expect(b.desk.choice.handle).toMatchObject({ index: 1, side: 'out' });
+      down('M');
+      expect(b.desk.choice.handle).toMatchObject({ index: 1, side: 'in' });
+      down('M');
+      expect(b.desk.choice.handle).toBeNull();
+      expect(b.desk.choice.anchors).toHaveLength(1);
+    });
   });
 
   it('R turns an offer round, and does nothing without one', () => {

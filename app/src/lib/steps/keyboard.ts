@@ -2,10 +2,10 @@ import { commandForKey, keyName } from '$lib/desk/command';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Workplace } from '$lib/desk/workplace.svelte';
-import { toBed } from '$lib/desk/view';
 import type { PressMachine } from '$lib/bed/behaviour';
 import { endPath } from '$lib/bed/ending';
 import { command, COMMANDS } from './commands';
+import { createKeyPress, CROSSHAIR } from './crosshair';
 
 /** What of a key event is read here. */
 export type Key = Pick<
@@ -42,8 +42,8 @@ export interface Keyboard {
 }
 
 /** One layer a press: a drag, an offer, sampling, the path, the choice. (Lists close themselves.) */
-function escape(desk: Desk, machine: PressMachine): void {
-  if (machine.cancel()) return;
+function escape({ desk, columns }: Workplace, machine: PressMachine): void {
+  if (machine.cancel() || columns.clear()) return;
   if (desk.pointing.task) {
     desk.pointing.task = null;
     desk.leaveOffer();
@@ -63,21 +63,7 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
   let historyAtT: Desk['history'] | null = null;
   let heldC = { since: 0, history: desk.history };
 
-  /** A press and its release where the crosshair stands. */
-  function pressAtCross(): void {
-    const at = desk.pointing.cross!;
-    const pointer = {
-      sheet: at,
-      screen: toBed(desk.looking.view, at),
-      shift: false,
-      alt: false,
-      type: 'mouse' as const,
-      time: desk.now(),
-    };
-    machine.down(pointer);
-    machine.up(pointer);
-    desk.pointing.cross = at;
-  }
+  const keyPress = createKeyPress(desk, machine);
 
   function letGo(key: string): void {
     if (key === 'c' && desk.pointing.held.has('c')) {
@@ -101,7 +87,7 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
       if (e.key === 'Alt') return true;
       if (place === 'control' && CONTROL_KEYS.test(name)) return false;
       if (e.key === 'Escape') {
-        escape(desk, machine);
+        escape(w, machine);
         return true;
       }
       if (!w.singleKeys && /^(Shift\+)?[^←→↑↓]$/u.test(name)) return false;
@@ -118,8 +104,17 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
         desk.takeOffer();
         return true;
       }
-      if (name === 'Enter' && desk.pointing.cross && desk.step === 'block-in' && !machine.busy) {
-        if (!e.repeat) pressAtCross();
+      if (keyPress.held) {
+        if (/Enter$/.test(name)) {
+          if (!e.repeat) keyPress.letGo();
+        } else if (/[←→↑↓]$/.test(name)) {
+          commandForKey(CROSSHAIR, name, w)?.run(w, e);
+          keyPress.move();
+        }
+        return true;
+      }
+      if (desk.pointing.cross && !machine.busy && (name === 'Enter' || name === 'Shift+Enter')) {
+        if (!e.repeat) keyPress[name === 'Enter' ? 'click' : 'hold']();
         return true;
       }
       // Alt with an arrow would leave the page.

@@ -1,19 +1,17 @@
-import type { Component } from 'svelte';
-import type { Step } from '$lib/desk/steps';
-import type { Workplace } from '$lib/desk/workplace.svelte';
-import BlockIn from './block-in/Panel.svelte';
-import Colour from './colour/Panel.svelte';
-import Export from './export/Panel.svelte';
-import Mount from './mount/Panel.svelte';
-import Proof from './proof/Panel.svelte';
-import Refine from './refine/Panel.svelte';
+/** The step's panel in the eye, each loaded when its step is opened. */
+export const PANELS = {
+  mount: () => import('./mount/Panel.svelte'),
+  'block-in': () => import('./block-in/Panel.svelte'),
+  refine: () => import('./refine/Panel.svelte'),
+  colour: () => import('./colour/Panel.svelte'),
+  proof: () => import('./proof/Panel.svelte'),
+  export: () => import('./export/Panel.svelte'),
+};
 
-/** The step's panel in the eye. */
-export const PANELS: Readonly<Record<Step, Component<{ workplace: Workplace }>>> = {
-  mount: Mount,
-  'block-in': BlockIn,
-  refine: Refine,
-  colour: Colour,
-  proof: Proof,
-  export: Export,
+/** Dialogs of the steps, each loaded when it is first wanted. */
+export const DIALOGS = {
+  'square-up': () => import('./mount/SquareUp.svelte'),
+  swap: () => import('./mount/Swap.svelte'),
+  sheet: () => import('./mount/SheetDialog.svelte'),
+  'real-size': () => import('./mount/RealSize.svelte'),
 };

@@ -24,7 +24,7 @@
       <Dialog.Content class="modal-content" style="width: min({width}px, 94vw)">
         <header>
           <Dialog.Title class="modal-title">{title}</Dialog.Title>
-          <Dialog.CloseTrigger class="icon-button" aria-label="Close" title="Close">
+          <Dialog.CloseTrigger class="icon-button" aria-label="Close" data-tip="Close">
             <X size={18} strokeWidth={1.75} />
           </Dialog.CloseTrigger>
         </header>

@@ -8,7 +8,8 @@
     name: string;
     editing: boolean;
     change: (name: string) => void;
-    done: () => void;
+    /** Hears the end of it, and whether a key ended it: then the keyboard goes back to where it was. */
+    done: (byKey: boolean) => void;
     refuse: (sentence: string) => void;
   }
   let { label, name, editing, change, done, refuse }: Props = $props();
@@ -20,13 +21,13 @@
     if (editing) void tick().then(() => input?.select());
   });
 
-  function finish(keep: boolean): void {
+  function finish(keep: boolean, byKey: boolean): void {
     if (over || !input) return;
     over = true;
     const read = nameSchema.safeParse(input.value);
     if (keep && read.success && read.data !== name) change(read.data);
     if (keep && !read.success) refuse(`${read.error.issues[0]!.message} The name stays as it was.`);
-    done();
+    done(byKey);
     void tick().then(() => (over = false));
   }
 </script>
@@ -39,15 +40,15 @@
     aria-label={label}
     value={name}
     maxlength="500"
-    onblur={() => finish(true)}
+    onblur={() => finish(true, false)}
     onkeydown={(e) => {
       e.stopPropagation();
-      if (e.key === 'Enter') finish(true);
-      if (e.key === 'Escape') finish(false);
+      if (e.key === 'Enter') finish(true, true);
+      if (e.key === 'Escape') finish(false, true);
     }}
   />
 {:else}
-  <span class="shown" dir="auto" title={name}>{name}</span>
+  <span class="shown" dir="auto" data-tip={name}>{name}</span>
 {/if}
 
 <style>

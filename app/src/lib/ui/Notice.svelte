@@ -1,65 +1,49 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
+  import { createToaster, Toast } from '@skeletonlabs/skeleton-svelte';
+  import { untrack } from 'svelte';
   import type { Notice } from './notice';
 
+  // The newest notice only: what was said before has been overtaken.
   let { notice, close }: { notice: Notice | null; close: () => void } = $props();
 
+  const STAYS_MS = { plain: 4_000, withAction: 10_000 };
+  // Its own hot key would take a letter from the desk; Tab comes to it last.
+  const toaster = createToaster({ placement: 'bottom', removeDelay: 0, max: 1, hotkey: ['F8'] });
+  const TYPES = { plain: 'info', good: 'success', bad: 'error' } as const;
+
   $effect(() => {
-    if (!notice || notice.tone === 'bad') return;
-    const timer = setTimeout(close, notice.action ? 10_000 : 4_000);
-    return () => clearTimeout(timer);
+    if (!notice) return untrack(() => toaster.remove());
+    const { text, tone, action } = notice;
+    untrack(() => {
+      toaster.remove();
+      toaster.create({
+        description: text,
+        type: TYPES[tone],
+        duration: tone === 'bad' ? Infinity : action ? STAYS_MS.withAction : STAYS_MS.plain,
+        ...(action ? { action: { label: action.label, onClick: action.run } } : {}),
+        onStatusChange: (d) => d.status === 'unmounted' && notice?.text === text && close(),
+      });
+    });
   });
 </script>
 
-<div class="notices" aria-live="polite">
-  {#if notice}
-    <div class="notice {notice.tone}" role={notice.tone === 'bad' ? 'alert' : 'status'}>
-      <span dir="auto">{notice.text}</span>
-      {#if notice.action}
-        <button
-          class="plain-button"
-          onclick={() => {
-            notice?.action?.run();
-            close();
-          }}>{notice.action.label}</button
-        >
+<Toast.Group {toaster} class="notices" aria-label="Messages" aria-live="off">
+  {#snippet children(toast)}
+    <Toast
+      {toast}
+      class="notice"
+      data-tone={toast.type}
+      tabindex={-1}
+      role={toast.type === 'error' ? 'alert' : 'status'}
+    >
+      <Toast.Description dir="auto">{toast.description}</Toast.Description>
+      {#if toast.action}
+        <Toast.ActionTrigger class="plain-button">{toast.action.label}</Toast.ActionTrigger>
       {/if}
-      <button class="icon-button" aria-label="Close the message" title="Close" onclick={close}
-        ><X size={16} strokeWidth={1.75} /></button
-      >
-    </div>
-  {/if}
-</div>
-
-<style>
-  .notices {
-    position: fixed;
-    left: 50%;
-    bottom: 96px;
-    translate: -50% 0;
-    z-index: 30;
-    max-width: min(640px, 90vw);
-  }
-  .notice {
-    display: flex;
-    align-items: center;
-    gap: 12px;
-    padding: 8px 8px 8px 14px;
-    border: 1px solid var(--line);
-    border-left: 4px solid var(--quiet);
-    border-radius: 6px;
-    background: var(--paper);
-    color: var(--text);
-    overflow-wrap: anywhere;
-  }
-  .notice button {
-    flex: none;
-    white-space: nowrap;
-  }
-  .good {
-    border-left-color: var(--leaf);
-  }
-  .bad {
-    border-left-color: var(--brick);
-  }
-</style>
+      <Toast.CloseTrigger class="icon-button" aria-label="Close the message" data-tip="Close">
+        <X size={16} strokeWidth={1.75} />
+      </Toast.CloseTrigger>
+    </Toast>
+  {/snippet}
+</Toast.Group>

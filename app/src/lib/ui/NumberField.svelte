@@ -1,4 +1,8 @@
 <script lang="ts">
+  import * as numberInput from '@zag-js/number-input';
+  import { normalizeProps, useMachine } from '@zag-js/svelte';
+  import { asOneStep } from './one-step';
+
   interface Props {
     /** Stands before the number; short. */
     label: string;
@@ -9,6 +13,8 @@
     digits?: number;
     min?: number;
     max?: number;
+    /** What an arrow adds; ten times as much with Shift, a tenth with Alt. */
+    step?: number;
     change: (value: number) => void;
   }
   let {
@@ -19,40 +25,81 @@
     digits = 2,
     min = -Infinity,
     max = Infinity,
+    step = 1,
     change,
   }: Props = $props();
 
+  const id = $props.id();
+  const together = asOneStep();
   const written = $derived(String(Number(value.toFixed(digits))));
+  // What is seen is part of what it is called.
+  const fullName = $derived(name.toLowerCase().includes(label.toLowerCase()) ? name : `${label}, ${name}`);
+  /** What is being written; null while the field shows what is. */
+  let typed: string | null = $state(null);
   let wrong = $state(false);
+  let byArrow = false;
 
-  function take(input: HTMLInputElement): void {
-    const typed = Number(input.value.trim().replace(',', '.'));
-    wrong = input.value.trim() === '' || !Number.isFinite(typed) || typed < min || typed > max;
+  function take(): void {
+    if (typed === null) return;
+    const number = typed.trim() === '' ? NaN : Number(typed);
+    wrong = !Number.isFinite(number) || number < min || number > max;
     if (wrong) return;
-    if (typed !== Number(written)) change(typed);
-    input.value = written;
+    typed = null;
+    if (number !== Number(written)) together(`${id} ${name}`, () => change(number));
+  }
+
+  const service = useMachine(numberInput.machine, () => ({
+    id,
+    value: typed ?? written,
+    step,
+    min: Number.isFinite(min) ? min : undefined,
+    max: Number.isFinite(max) ? max : undefined,
+    clampValueOnBlur: false,
+    invalid: wrong,
+    formatOptions: { useGrouping: false, maximumFractionDigits: digits },
+    translations: { valueText: (text: string) => (unit ? `${text} ${unit}` : text) },
+    onValueChange(d: { value: string }) {
+      typed = d.value;
+      if (byArrow) take();
+      byArrow = false;
+    },
+    onValueCommit: take,
+  }));
+  const field = $derived(numberInput.connect(service, normalizeProps));
+  const input = $derived(field.getInputProps());
+
+  function keydown(e: KeyboardEvent & { currentTarget: HTMLInputElement }): void {
+    if (e.key === 'Escape') {
+      typed = null;
+      wrong = false;
+      e.currentTarget.blur();
+      return;
+    }
+    // Home and End are for the text.
+    if (e.key === 'Home' || e.key === 'End') return;
+    byArrow = e.key === 'ArrowUp' || e.key === 'ArrowDown';
+    input.onkeydown?.(e);
+    if (e.key === 'Enter') e.currentTarget.blur();
+  }
+  function normalise(e: Event & { currentTarget: HTMLInputElement }): void {
+    byArrow = false;
+    // A comma is a decimal sign too.
+    if (e.currentTarget.value.includes(',')) e.currentTarget.value = e.currentTarget.value.replace(',', '.');
+    input.oninput?.(e as never);
   }
 </script>
 
 <label class="field" class:wrong>
   <span class="quiet">{label}</span>
   <input
-    type="text"
-    inputmode="decimal"
-    value={written}
-    aria-label={name}
+    {...input}
+    aria-roledescription={undefined}
+    aria-label={fullName}
     aria-invalid={wrong}
-    onchange={(e) => take(e.currentTarget)}
-    onkeydown={(e) => {
-      if (e.key === 'Enter') e.currentTarget.blur();
-      if (e.key === 'Escape') {
-        e.currentTarget.value = written;
-        wrong = false;
-        e.currentTarget.blur();
-      }
-    }}
+    onkeydown={keydown}
+    oninput={normalise}
   />
-  {#if unit}<span>{unit}</span>{/if}
+  {#if unit}<span aria-hidden="true">{unit}</span>{/if}
 </label>
 {#if wrong}
   <p class="sentence" role="alert">

@@ -11,12 +11,10 @@ import { compose, apply, scaling, type Point } from '@mirrot/core';
 import { offerMirror } from '$lib/edits/axes';
 import { endPath } from '$lib/bed/ending';
 import { FORM_WORDS } from '$lib/bed/forms';
-import { nudge } from '$lib/edits/shaping';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { wishFor } from '$lib/desk/seeing.svelte';
 import { TASK_WORDS } from '$lib/desk/task';
-import { toSheet } from '$lib/desk/view';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import { withProgress } from '$lib/desk/progress';
 import { pictureWorker } from '$lib/workers/picture';
@@ -67,40 +65,7 @@ const shared = (desk: Desk): boolean =>
     (a) => desk.shapeOf(a.shape)?.paths.find((p) => p.id === a.path)?.anchors[a.index]?.shared !== undefined,
   );
 
-/** Arrows in Block in: what is chosen is nudged, else the crosshair moves, which begins where the pointer is. */
-const crosshair: Command[] = (
-  [
-    ['←', -1, 0, 'left'],
-    ['→', 1, 0, 'right'],
-    ['↑', 0, -1, 'up'],
-    ['↓', 0, 1, 'down'],
-  ] as const
-).flatMap(([key, x, y, word]) =>
-  (
-    [
-      ['', 10, 1, ''],
-      ['Shift+', 100, 10, ' far'],
-      ['Alt+', 1, 0.1, ' a little'],
-    ] as const
-  ).map(([held, by, nudged, much]): Command => ({
-    id: `cross-${word}-${by}`,
-    title: `Move the crosshair, or what is chosen, ${word}${much}`,
-    keys: [`${held}${key}`],
-    steps: ['block-in'],
-    run({ desk }) {
-      const step = nudged / desk.looking.view.scale;
-      if (desk.choice.shapes.length > 0) return void nudge(desk, { x: x * step, y: y * step });
-      const { width, height } = desk.looking.bed;
-      const start =
-        desk.pointing.cross ??
-        toSheet(desk.looking.view, desk.pointing.pointerAt ?? { x: width / 2, y: height / 2 });
-      const k = by / desk.looking.view.scale;
-      desk.pointing.cross = { x: start.x + x * k, y: start.y + y * k };
-    },
-  })),
-);
-
-/** What else is drawn with: forms, axes, snapping, the crosshair. */
+/** What else is drawn with: forms, axes, snapping. */
 export const DRAWING: readonly Command[] = [
   ...FORM_KINDS.map((kind): Command => ({
     id: `draw-${kind}`,
@@ -190,5 +155,4 @@ export const DRAWING: readonly Command[] = [
     when: (w) => w.desk.offer?.turn !== undefined,
     run: ({ desk }) => desk.offer?.turn?.(),
   },
-  ...crosshair,
 ];

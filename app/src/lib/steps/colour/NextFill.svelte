@@ -15,7 +15,7 @@
     <button
       class="chip clear-ground"
       aria-label="No fill for the next path"
-      title="No fill"
+      data-tip="No fill"
       aria-pressed={next === null}
       onclick={() => (desk.colouring.nextFill = null)}
     ></button>
@@ -24,7 +24,7 @@
         class="chip"
         style:background={chip.hex}
         aria-label="Fill the next path with {chip.name || chip.hex.toUpperCase()}"
-        title={chip.name || chip.hex.toUpperCase()}
+        data-tip={chip.name || chip.hex.toUpperCase()}
         aria-pressed={next !== null && 'chip' in next && next.chip === chip.id}
         onclick={() => (desk.colouring.nextFill = { chip: chip.id })}
       ></button>

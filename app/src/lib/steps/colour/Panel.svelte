@@ -25,12 +25,14 @@
     type PaintTarget,
   } from '@mirrot/core';
   import { applyColour, FIRST_WEIGHT } from '$lib/bed/sampling';
+  import { sliderGesture } from '$lib/desk/slider-gesture';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import { currentColour, receiverInWords } from './commands';
+  import { currentColour } from './commands';
+  import { receiverInWords } from '$lib/desk/receivers';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -46,7 +48,7 @@
   const ramp = (at: (t: number) => Oklch): string =>
     `linear-gradient(to right, ${Array.from({ length: 9 }, (_, i) => hexOf(at(i / 8))).join(', ')})`;
 
-  let gesture: ReturnType<typeof desk.gesture> | null = null;
+  const slider = $derived(sliderGesture(desk));
   function show(c: Oklch): void {
     dragged = c;
     const hex = hexOf(c);
@@ -56,12 +58,10 @@
       if (receiving === 'fill') desk.colouring.nextFill = { hex };
       return;
     }
-    gesture ??= desk.gesture(`Colour the ${receiving}`);
-    gesture.show(paintShapes(receivers, receiving, { hex }, FIRST_WEIGHT));
+    slider.show(`Colour the ${receiving}`, paintShapes(receivers, receiving, { hex }, FIRST_WEIGHT));
   }
   function settle(): void {
-    gesture?.keep();
-    gesture = null;
+    slider.keep();
     dragged = null;
   }
 
@@ -207,7 +207,7 @@
         <button
           class="apply"
           onclick={() => applyColour(desk, { chip: chip.id })}
-          title="Give {chip.hex.toUpperCase()} to {receiverInWords(desk)}"
+          data-tip="Give {chip.hex.toUpperCase()} to {receiverInWords(desk)}"
         >
           <i style:background={chip.hex}></i>
           <span class="words" dir="auto">{chip.name || chip.hex.toUpperCase()}</span>
@@ -216,7 +216,7 @@
         <button
           class="icon-button"
           aria-label="Remove the chip {chip.name || chip.hex.toUpperCase()}"
-          title="Remove the chip"
+          data-tip="Remove the chip"
           onclick={() => void desk.change('Remove a chip', removeChip(chip.id))}
         >
           <X size={14} strokeWidth={1.75} />

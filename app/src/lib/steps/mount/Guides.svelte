@@ -57,7 +57,7 @@
     <button
       class="icon-button"
       aria-label="Take guide {i + 1} away"
-      title="Take guide {i + 1} away"
+      data-tip="Take guide {i + 1} away"
       onclick={() => desk.change('Take the guide away', removeGuides(g.id))}
       ><Trash size={16} strokeWidth={1.75} /></button
     >
@@ -91,7 +91,7 @@
     <input
       type="color"
       aria-label="Colour of the grid"
-      title="Colour of the grid"
+      data-tip="Colour of the grid"
       value={grid.hex}
       onchange={(e) => desk.change('Colour of the grid', setGrid({ hex: e.currentTarget.value }))}
     />

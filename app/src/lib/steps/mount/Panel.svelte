@@ -22,6 +22,7 @@
     scalePicture,
     turnPicture,
   } from '$lib/desk/placing';
+  import { sliderGesture } from '$lib/desk/slider-gesture';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
@@ -55,17 +56,11 @@
     if (at && k > 0) movePicture(desk, 'Scale the picture', about(scaling(k), at));
   };
 
-  // A drag of a slider is one step: it shows as it goes and is kept when it ends.
-  let gesture: ReturnType<typeof desk.gesture> | null = null;
+  const slider = $derived(sliderGesture(desk));
   function show(label: string, values: Partial<Omit<PlacedPicture, 'id'>>): void {
-    if (!picture) return;
-    gesture ??= desk.gesture(label);
-    gesture.show(setPicture(picture.id, values));
+    if (picture) slider.show(label, setPicture(picture.id, values));
   }
-  function keep(): void {
-    gesture?.keep();
-    gesture = null;
-  }
+  const keep = (): void => slider.keep();
   const set = (label: string, values: Partial<Omit<PlacedPicture, 'id'>>): void =>
     void (picture && desk.change(label, setPicture(picture.id, values)));
 

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { innerWidth } from 'svelte/reactivity/window';
   import type { Point, Raster } from '@mirrot/core';
 
   interface Props {
@@ -22,7 +23,10 @@
   const REACH = 14;
   const ENLARGED = 6;
   const own = $derived({ width: raster.width * step, height: raster.height * step });
-  const k = $derived(Math.min(width / own.width, height / own.height));
+  /** What a dialog leaves free at either side, pixels. */
+  const BESIDE_PX = 64;
+  const room = $derived(Math.min(width, (innerWidth.current ?? width) - BESIDE_PX));
+  const k = $derived(Math.min(room / own.width, height / own.height));
   let active = $state(0);
   let held = $state(false);
   let focused = $state(false);

@@ -56,7 +56,7 @@
   }
 </script>
 
-<Modal open={workplace.sheetShown} title="Sheet" close={() => (workplace.sheetShown = false)} width={460}>
+<Modal open={workplace.dialog === 'sheet'} title="Sheet" close={() => (workplace.dialog = null)} width={460}>
   <div class="rows">
     <label class="field">
       <span class="quiet">size</span>

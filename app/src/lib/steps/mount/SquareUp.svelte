@@ -27,7 +27,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const picture = $derived(desk.picture.traced);
-  const open = $derived(workplace.over === 'square-up' && picture !== null);
+  const open = $derived(workplace.dialog === 'square-up' && picture !== null);
 
   const NAMES = ['Top left corner', 'Top right corner', 'Bottom right corner', 'Bottom left corner'];
   let loaded: LoadedPicture | null = $state.raw(null);
@@ -91,7 +91,7 @@
     context.putImageData(new ImageData(new Uint8ClampedArray(seen.data), w, h), 0, 0);
   });
 
-  const close = (): void => void (workplace.over = null);
+  const close = (): void => void (workplace.dialog = null);
 
   /** Where the straight picture lies: upright, about the middle of where it was, covering as much of the sheet. */
   function placementOf(

@@ -23,7 +23,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const picture = $derived(desk.picture.traced);
-  const open = $derived(workplace.over === 'swap' && picture !== null);
+  const open = $derived(workplace.dialog === 'swap' && picture !== null);
 
   let count: 3 | 4 = $state(3);
   let before: LoadedPicture | null = $state.raw(null);
@@ -69,7 +69,7 @@
     here = [...here, ...spread(4, seenSize(picture)).slice(here.length)].slice(0, n);
     there = [...there, ...spread(4, after.picture).slice(there.length)].slice(0, n);
   }
-  const close = (): void => void (workplace.over = null);
+  const close = (): void => void (workplace.dialog = null);
 
   function take(): void {
     if (!picture || !after) return;

@@ -109,7 +109,7 @@ export const MOUNT: readonly Command[] = [
     icon: Scan,
     steps: ['mount'],
     when: hasPicture,
-    run: (w) => void (w.over = 'square-up'),
+    run: (w) => void (w.dialog = 'square-up'),
   },
   {
     id: 'crop',
@@ -144,9 +144,9 @@ export const MOUNT: readonly Command[] = [
     icon: Swap,
     steps: ['mount'],
     when: hasPicture,
-    run: (w) => void (w.over = 'swap'),
+    run: (w) => void (w.dialog = 'swap'),
   },
-  { id: 'sheet', title: 'Sheet', icon: Sheet, steps: ['mount'], run: (w) => void (w.sheetShown = true) },
+  { id: 'sheet', title: 'Sheet', icon: Sheet, steps: ['mount'], run: (w) => void (w.dialog = 'sheet') },
   {
     id: 'fit-picture',
     title: 'Fit to the sheet',

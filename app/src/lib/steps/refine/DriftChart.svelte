@@ -7,6 +7,7 @@
   import { entryOnBed } from '$lib/bed/whiskers';
   import Segments from '$lib/ui/Segments.svelte';
   import { rememberedMode } from '$lib/ui/mode.svelte';
+  import { chartTheme } from './chart-theme';
 
   // Drift along a shape's paths, its anchors as ticks; or how often each drift is found. Pointing at the chart points on
   // the bed, and pointing at the path points at the chart.
@@ -66,19 +67,19 @@
       counts: counts.map((c) => (100 * c) / Math.max(1, measured.length)),
     };
   });
+  const spreadInWords = $derived(
+    `How often each drift is found: ${spread.counts.flatMap((c, i) => (c >= 1 ? [`${spread.labels[i]} px ${Math.round(c)} %`] : [])).join(', ')}`,
+  );
   const summary = $derived(
     `Drift along ${shape.shape.name}: mean ${shape.figures.mean.toFixed(2)} px, worst ${shape.figures.worst.toFixed(2)} px`,
   );
-  const colour = (name: string): string =>
-    getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#555';
-
   let chart: Chart | null = null;
   $effect(() => {
     if (!canvas) return;
     // Drawn anew when the theme changes.
     void rememberedMode.value;
-    const [quiet, line, plum, brick] = ['--quiet', '--line', '--plum', '--brick'].map(colour) as [string, string, string, string]; // prettier-ignore
-    const font = { family: 'Atkinson Hyperlegible Next Variable, sans-serif', size: 11 };
+    const { colours, measured, named, options } = chartTheme();
+    const { quiet, plum, brick } = colours;
     const within = desk.habits.driftWithin;
     const marks = {
       id: 'marks',
@@ -117,31 +118,20 @@
         ctx.restore();
       },
     };
-    const scales = {
-      x: {
-        grid: { display: false },
-        border: { color: line },
-        ticks: { color: quiet, font, maxTicksLimit: 4, precision: 0 },
-      },
-      y: {
-        grid: { color: line },
-        border: { display: false },
-        ticks: { color: quiet, font, maxTicksLimit: 4 },
-      },
-    };
-    const options = { animation: false as const, responsive: true, maintainAspectRatio: false, plugins: { legend: { display: false }, tooltip: { enabled: false } } }; // prettier-ignore
+    const y = { ...measured, ticks: { ...measured.ticks, maxTicksLimit: 4 } };
+    const x = { ...named, ticks: { ...named.ticks, maxTicksLimit: 4, precision: 0 } };
     chart =
       kind === 'along'
         ? new Chart(canvas, {
             type: 'line',
             data: { datasets: [{ data: entries.map((e) => ({ x: e.x, y: e.y ?? NaN })), borderColor: plum, borderWidth: 1.5, pointRadius: 0, spanGaps: false, parsing: false }] },
-            options: { ...options, scales: { x: { ...scales.x, type: 'linear', max: Math.ceil(entries.at(-1)?.x ?? 1) }, y: { ...scales.y, suggestedMin: -1.5 * within, suggestedMax: 1.5 * within } } },
+            options: { ...options, scales: { x: { ...x, type: 'linear', max: Math.ceil(entries.at(-1)?.x ?? 1) }, y: { ...y, suggestedMin: -1.5 * within, suggestedMax: 1.5 * within } } },
             plugins: [marks],
           }) // prettier-ignore
         : new Chart(canvas, {
             type: 'bar',
             data: { labels: spread.labels, datasets: [{ data: spread.counts, backgroundColor: plum, barPercentage: 1, categoryPercentage: 0.9 }] },
-            options: { ...options, scales: { x: { ...scales.x, type: 'category' }, y: { ...scales.y, type: 'linear' } } },
+            options: { ...options, scales: { x: { ...x, type: 'category' }, y: { ...y, type: 'linear' } } },
           }); // prettier-ignore
     return () => chart?.destroy();
   });
@@ -157,6 +147,27 @@
     const x = scale.getValueForPixel(e.offsetX) ?? 0;
     const near = entries.reduce((a, b) => (Math.abs(b.x - x) < Math.abs(a.x - x) ? b : a));
     desk.picture.driftAt = { shape: shape.shape.id, part: near.part, entry: near.entry };
+  }
+  const pointedAt = $derived(
+    entries.findIndex(
+      (e) =>
+        desk.picture.driftAt?.shape === shape.shape.id &&
+        e.part === desk.picture.driftAt.part &&
+        e.entry === desk.picture.driftAt.entry,
+    ),
+  );
+  /** Entries that an arrow goes on by with Shift. */
+  const FAR = 20;
+  function keydown(e: KeyboardEvent): void {
+    const step = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[e.key];
+    const last = entries.length - 1;
+    const to = step
+      ? Math.min(last, Math.max(0, Math.max(0, pointedAt) + step * (e.shiftKey ? FAR : 1)))
+      : { Home: 0, End: last }[e.key];
+    const entry = to === undefined ? undefined : entries[to];
+    if (!entry) return;
+    e.preventDefault();
+    desk.picture.driftAt = { shape: shape.shape.id, part: entry.part, entry: entry.entry };
   }
   /** Bed pixels within which the pointer points at the chart. */
   const NEAR = 14;
@@ -194,9 +205,26 @@
   ] as const}
   change={(k) => (kind = k)}
 />
-<div class="chart" role="img" aria-label={summary}>
-  <canvas bind:this={canvas} aria-hidden="true" onpointermove={pointAt}></canvas>
-</div>
+{#if kind === 'along'}
+  <!-- By keys it is walked like a slider: each place says its drift, and shows on the bed. -->
+  <div
+    class="chart"
+    role="slider"
+    tabindex="0"
+    aria-label={summary}
+    aria-valuemin={0}
+    aria-valuemax={Math.max(0, entries.length - 1)}
+    aria-valuenow={Math.max(0, pointedAt)}
+    aria-valuetext={said}
+    onkeydown={keydown}
+  >
+    <canvas bind:this={canvas} aria-hidden="true" onpointermove={pointAt}></canvas>
+  </div>
+{:else}
+  <div class="chart" role="img" aria-label={spreadInWords}>
+    <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  </div>
+{/if}
 <p class="quiet small">{kind === 'along' ? said : 'Share of the length in percent, by drift in px.'}</p>
 
 <style>

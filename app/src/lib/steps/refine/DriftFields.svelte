@@ -9,7 +9,6 @@
   import { offersSettling } from '$lib/edits/settling';
   import { command } from '../commands';
   import { settleChosen } from './commands';
-  import DriftChart from './DriftChart.svelte';
 
   // How far what is chosen, or all, lies from the picture's edge.
   let { workplace }: { workplace: Workplace } = $props();
@@ -74,7 +73,7 @@
   {/if}
 {/if}
 {#if one && figures && !Number.isNaN(figures.mean)}
-  <DriftChart {desk} shape={one} />
+  {#await import('./DriftChart.svelte') then { default: DriftChart }}<DriftChart {desk} shape={one} />{/await}
 {/if}
 {#if known.length > 0}
   <Segments

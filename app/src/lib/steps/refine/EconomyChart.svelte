@@ -4,6 +4,7 @@
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { ShapeEconomy } from '$lib/desk/drifts.svelte';
   import { rememberedMode } from '$lib/ui/mode.svelte';
+  import { chartTheme } from './chart-theme';
 
   // Anchors of each shape beside the fewest, those with most to gain first. A click chooses the shape.
   let { desk, costs }: { desk: Desk; costs: readonly ShapeEconomy[] } = $props();
@@ -15,59 +16,79 @@
   const shown = $derived(
     costs.toSorted((a, b) => b.anchors - b.fewest - (a.anchors - a.fewest)).slice(0, MOST),
   );
-  const summary = $derived(
-    `Anchors of each shape beside the fewest: ${shown.map((c) => `${c.shape.name} ${c.anchors}, ${c.fewest}`).join('; ')}`,
-  );
-  const colour = (name: string): string =>
-    getComputedStyle(document.documentElement).getPropertyValue(name).trim() || '#555';
+  const summary = 'Anchors of each shape beside the fewest that hold the edge';
   const short = (name: string): string => (name.length > 12 ? `${name.slice(0, 11)}…` : name);
 
   let canvas: HTMLCanvasElement | undefined = $state();
   let chart: Chart | null = null;
+  /** Where the bars stand in the chart, pixels. */
+  let area = $state({ top: 0, height: 0 });
   $effect(() => {
     if (!canvas) return;
     // Drawn anew when the theme changes.
     void rememberedMode.value;
-    const [quiet, line, plum, leaf] = ['--quiet', '--line', '--plum', '--leaf'].map(colour) as [string, string, string, string]; // prettier-ignore
-    const font = { family: 'Atkinson Hyperlegible Next Variable, sans-serif', size: 11 };
+    const { colours, measured, named, options } = chartTheme();
     const bars = (label: string, data: number[], backgroundColor: string) => ({ label, data, backgroundColor, barPercentage: 0.9, categoryPercentage: 0.75 }); // prettier-ignore
     chart = new Chart(canvas, {
       type: 'bar',
       data: {
         labels: shown.map((c) => short(c.shape.name)),
         datasets: [
-          bars('anchors', shown.map((c) => c.anchors), plum),
-          bars('fewest', shown.map((c) => c.fewest), leaf),
+          bars('anchors', shown.map((c) => c.anchors), colours.plum),
+          bars('fewest', shown.map((c) => c.fewest), colours.leaf),
         ],
       },
       options: {
-        animation: false,
-        responsive: true,
-        maintainAspectRatio: false,
+        ...options,
         indexAxis: 'y',
-        plugins: { legend: { display: false }, tooltip: { enabled: false } },
-        onClick: (_e, hits) => {
-          const at = hits[0]?.index;
-          if (at !== undefined && shown[at]) desk.choose(chooseShapes([shown[at].shape.id], 'path'));
-        },
-        scales: {
-          x: { beginAtZero: true, grid: { color: line }, border: { display: false }, ticks: { color: quiet, font, precision: 0, maxTicksLimit: 5 } },
-          y: { grid: { display: false }, border: { color: line }, ticks: { color: quiet, font } },
-        },
+        scales: { x: { ...measured, beginAtZero: true, ticks: { ...measured.ticks, precision: 0, maxTicksLimit: 5 } }, y: named },
       },
     }); // prettier-ignore
+    const { top, bottom } = chart.chartArea;
+    area = { top, height: bottom - top };
     return () => chart?.destroy();
   });
 </script>
 
-<div class="chart" role="img" aria-label={summary} style:height="{28 + ROW * shown.length}px">
+<div class="chart" style:height="{28 + ROW * shown.length}px">
   <canvas bind:this={canvas} aria-hidden="true"></canvas>
+  <ul aria-label={summary} style:top="{area.top}px" style:height="{area.height}px">
+    {#each shown as { shape, anchors, fewest } (shape.id)}
+      <li>
+        <button
+          aria-label="Choose {shape.name}: {anchors} anchors, {fewest} would hold the edge"
+          onclick={() => desk.choose(chooseShapes([shape.id], 'path'))}
+        ></button>
+      </li>
+    {/each}
+  </ul>
 </div>
 <p class="key"><span class="own"></span> anchors <span class="fewest"></span> fewest that hold the edge</p>
 
 <style>
   .chart {
     position: relative;
+  }
+  ul {
+    position: absolute;
+    right: 0;
+    left: 0;
+    display: flex;
+    flex-direction: column;
+    margin: 0;
+    padding: 0;
+    list-style: none;
+  }
+  li {
+    flex: 1;
+  }
+  li > button {
+    width: 100%;
+    height: 100%;
+    border-radius: 4px;
+  }
+  li > button:hover {
+    background: color-mix(in srgb, var(--plum) 12%, transparent);
   }
   .key {
     display: flex;

@@ -4,7 +4,6 @@
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import EconomyChart from './EconomyChart.svelte';
 
   // What the anchors of what is drawn cost, beside the fewest that hold the same edges.
   let { workplace }: { workplace: Workplace } = $props();
@@ -36,7 +35,10 @@
         ? 'None of those drawn is spare.'
         : `${spare} of those drawn ${spare === 1 ? 'is' : 'are'} spare: Thin out takes them.`}
     </p>
-    <EconomyChart {desk} {costs} />
+    {#await import('./EconomyChart.svelte') then { default: EconomyChart }}<EconomyChart
+        {desk}
+        {costs}
+      />{/await}
     <Toggle
       label="Mark spare anchors"
       on={desk.habits.spareMarks}

@@ -90,7 +90,7 @@
     <div class="nine" role="radiogroup" aria-label="Point the numbers count from">
       {#each WORDS as row, r (r)}
         {#each row as word, c (word)}
-          <label title={word}>
+          <label data-tip={word}>
             <input
               type="radio"
               name="point-of-box"

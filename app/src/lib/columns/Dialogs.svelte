@@ -1,0 +1,31 @@
+<script lang="ts">
+  import type { Component } from 'svelte';
+  import type { DialogName, Workplace } from '$lib/desk/workplace.svelte';
+  import { stepSet, type Later } from './step-set';
+
+  // Dialogs come when they are first wanted, and stay: closed, they hold nothing.
+  let { workplace }: { workplace: Workplace } = $props();
+  const OWN: Readonly<Partial<Record<DialogName, Later>>> = {
+    finder: () => import('./Finder.svelte'),
+    keys: () => import('./KeysSheet.svelte'),
+    'set-aside': () => import('./SetAsideDialog.svelte'),
+  };
+  const from = { ...stepSet().dialogs, ...OWN };
+  let there: readonly (readonly [DialogName, Component<{ workplace: Workplace }>])[] = $state.raw([]);
+
+  $effect(() => {
+    const name = workplace.dialogShown;
+    const later = name && from[name];
+    if (!later || there.some(([known]) => known === name)) return;
+    let wanted = true;
+    later()
+      .then((module) => wanted && (there = [...there, [name, module.default]]))
+      .catch(() => {
+        workplace.dialog = null;
+        workplace.say('This part of the page could not be fetched. Reload the page; nothing is lost.', 'bad');
+      });
+    return () => (wanted = false);
+  });
+</script>
+
+{#each there as [name, Dialog] (name)}<Dialog {workplace} />{/each}

@@ -1,0 +1,238 @@
+<script lang="ts">
+  import ChevronDown from '@lucide/svelte/icons/chevron-down';
+  import ChevronRight from '@lucide/svelte/icons/chevron-right';
+  import Eye from '@lucide/svelte/icons/eye';
+  import EyeOff from '@lucide/svelte/icons/eye-off';
+  import Image from '@lucide/svelte/icons/image';
+  import Lock from '@lucide/svelte/icons/lock';
+  import LockOpen from '@lucide/svelte/icons/lock-open';
+  import { anchorCount, setNode, type Shape } from '@mirrot/core';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import NameField from '$lib/ui/NameField.svelte';
+  import { canFold, type Row } from './rows';
+  import { inkName, nextInk, pressRow, turnRow } from './stack-actions';
+  import Thumbnail from './Thumbnail.svelte';
+
+  interface Props {
+    desk: Desk;
+    row: Row;
+    /** Where it stands in the list, pixels. */
+    top: number;
+    folded: boolean;
+    chosen: boolean;
+    /** Tab comes to this row. */
+    stop: boolean;
+    naming: boolean;
+    fold: () => void;
+    name: () => void;
+    named: (byKey: boolean) => void;
+  }
+  let { desk, row, top, folded, chosen, stop, naming, fold, name, named }: Props = $props();
+  const node = $derived(row.node);
+  const current = $derived(node.id === desk.choosing.layer);
+
+  /** Anchors of a shape, and in Refine the fewest that would do. */
+  function anchorText(shape: Shape): string {
+    const n = anchorCount(shape);
+    const cost = desk.step === 'refine' ? desk.picture.drifts.economyOf(shape.id) : null;
+    const fewest = cost ? n - cost.anchors + cost.fewest : n;
+    return fewest < n ? `${n}, could be ${fewest}` : n === 1 ? '1 anchor' : `${n} anchors`;
+  }
+  /** Mean drift of a shape, where it is measured. */
+  function driftText(shape: Shape): string {
+    if (shape.meant) return ' · meant so';
+    const measured = desk.step === 'refine' && desk.picture.driftSettings;
+    const mean = measured ? desk.picture.drifts.of(shape.id)?.figures.mean : undefined;
+    return mean === undefined || Number.isNaN(mean) ? '' : ` · ${mean.toFixed(1)} px`;
+  }
+</script>
+
+<div
+  id="row-{node.id}"
+  class="row {node.type}"
+  class:chosen
+  class:dim={!node.shown || row.hidden}
+  class:current
+  style:top="{top}px"
+  style:padding-left="{4 + row.depth * 8}px"
+  role="row"
+  tabindex={stop ? 0 : -1}
+  aria-level={row.depth + 1}
+  aria-posinset={row.place}
+  aria-setsize={row.beside}
+  aria-expanded={canFold(node) ? !folded : undefined}
+  aria-selected={node.type === 'layer' ? current : chosen}
+>
+  <span class="lead" role="gridcell">
+    {#if node.type === 'shape'}
+      <Thumbnail {desk} shape={node} place="row" />
+    {:else if node.type === 'picture'}
+      <span class="mini"><Image size={16} strokeWidth={1.75} /></span>
+    {:else}
+      <button class="mini" tabindex="-1" aria-label="{folded ? 'Unfold' : 'Fold'} {node.name}" onclick={fold}>
+        {#if folded}<ChevronRight size={16} />{:else}<ChevronDown size={16} />{/if}
+      </button>
+    {/if}
+  </span>
+  {#if naming}
+    <span class="name" role="gridcell">
+      <NameField
+        label="Name of {node.name}"
+        name={node.name}
+        editing
+        change={(to) => void desk.change('Rename', setNode(node.id, { name: to }))}
+        done={named}
+        refuse={(text) => desk.say(text, 'bad')}
+      />
+    </span>
+  {:else}
+    <!-- svelte-ignore a11y_click_events_have_key_events -->
+    <div
+      class="name"
+      role="gridcell"
+      tabindex="-1"
+      data-tip="{node.name} (double-click or F2 renames)"
+      onclick={(e) => pressRow(desk, row, e.shiftKey)}
+      ondblclick={name}
+    >
+      <span class="words" dir="auto">{node.name}</span>
+      {#if node.type === 'shape'}
+        <span class="quiet small">{anchorText(node)}{driftText(node)}</span>
+      {/if}
+    </div>
+  {/if}
+  {#if node.type === 'layer'}
+    <span role="gridcell">
+      <button
+        class="mini ink"
+        tabindex="-1"
+        aria-label="Ink of {node.name}: {inkName(node.ink)}"
+        data-tip="Ink: {inkName(node.ink)}"
+        onclick={() => nextInk(desk, node)}
+      >
+        <i class:auto={node.ink === null} style:background={node.ink}></i>
+      </button>
+    </span>
+  {/if}
+  <span role="gridcell">
+    <button
+      class="mini"
+      tabindex="-1"
+      aria-label="{node.locked ? 'Unlock' : 'Lock'} {node.name}"
+      data-tip={node.locked ? 'Unlock' : 'Lock'}
+      onclick={() => turnRow(desk, row, 'locked')}
+    >
+      {#if node.locked || row.shut}<Lock size={14} strokeWidth={1.75} />{:else}<span class="faint"
+          ><LockOpen size={14} strokeWidth={1.75} /></span
+        >{/if}
+    </button>
+  </span>
+  <span role="gridcell">
+    <button
+      class="mini"
+      tabindex="-1"
+      aria-label="{node.shown ? 'Hide' : 'Show'} {node.name}"
+      data-tip={node.shown ? 'Hide' : 'Show'}
+      onclick={() => turnRow(desk, row, 'shown')}
+    >
+      {#if node.shown && !row.hidden}<Eye size={15} strokeWidth={1.75} />{:else}<EyeOff
+          size={15}
+          strokeWidth={1.75}
+        />{/if}
+    </button>
+  </span>
+</div>
+
+<style>
+  .row {
+    position: absolute;
+    left: 0;
+    right: 0;
+    display: flex;
+    align-items: center;
+    gap: 4px;
+    height: 38px;
+    padding-right: 6px;
+    border-left: 3px solid transparent;
+  }
+  .row:focus-visible {
+    outline-offset: -2px;
+  }
+  .row.layer {
+    background: var(--ledge);
+  }
+  .row.current {
+    border-left-color: var(--leaf);
+  }
+  .row.chosen {
+    border-left-color: var(--carrot);
+    background: var(--carrot-wash);
+  }
+  .dim .words,
+  .dim :global(svg.thumb) {
+    opacity: 0.5;
+  }
+  .lead {
+    flex: none;
+  }
+  .name {
+    display: flex;
+    flex: 1;
+    flex-direction: column;
+    align-items: flex-start;
+    justify-content: center;
+    min-width: 0;
+    height: 100%;
+    padding: 0 2px;
+    text-align: start;
+    cursor: pointer;
+  }
+  .name:focus {
+    outline: none;
+  }
+  .layer .name,
+  .group .name {
+    font-weight: 650;
+  }
+  .words {
+    max-width: 100%;
+    overflow: hidden;
+    line-height: 1.2;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .small {
+    font-size: 11.5px;
+    line-height: 1.2;
+    white-space: nowrap;
+  }
+  .mini {
+    display: grid;
+    flex: none;
+    place-items: center;
+    width: 22px;
+    height: 26px;
+    border-radius: 4px;
+    color: var(--text);
+  }
+  .mini:hover {
+    background: var(--desk);
+  }
+  .faint {
+    color: var(--quiet);
+    opacity: 0;
+  }
+  .row:hover .faint,
+  .row:focus-within .faint {
+    opacity: 1;
+  }
+  .ink i {
+    width: 13px;
+    height: 13px;
+    border: 1px solid var(--quiet);
+    border-radius: 4px;
+  }
+  .ink i.auto {
+    background: conic-gradient(#2340c7 0 25%, #b0127b 0 50%, #0f6b3c 0 75%, #22252b 0);
+  }
+</style>

@@ -1,0 +1,63 @@
+import { addLayer, INKS, setLayerInk, setNode, type Layer } from '@mirrot/core';
+import { chooseNodes, chooseShapes } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { newId } from '$lib/ids';
+import type { Row } from './rows';
+
+/** What a press on a row does: a layer becomes the one that is drawn on, all else is chosen. */
+export function pressRow(desk: Desk, { node, hidden, shut }: Row, adding: boolean): void {
+  if (node.type === 'layer') {
+    desk.choosing.layer = node.id;
+    return;
+  }
+  if (shut || node.locked || hidden || !node.shown)
+    return desk.say(
+      `${node.name} is ${shut || node.locked ? 'locked' : 'hidden'}, so it cannot be chosen.`,
+      'plain',
+    );
+  if (node.type !== 'shape') return desk.choose(chooseNodes([node]));
+  const now = desk.choice.shapes;
+  if (adding)
+    desk.choose(chooseShapes(now.includes(node.id) ? now.filter((s) => s !== node.id) : [...now, node.id]));
+  else desk.choose(chooseShapes([node.id], desk.step === 'refine' ? 'path' : 'shape'));
+}
+
+/** Shows or hides, locks or unlocks the node of a row. */
+export function turnRow(desk: Desk, { node }: Row, what: 'shown' | 'locked'): void {
+  const words = what === 'shown' ? (node.shown ? 'Hide' : 'Show') : node.locked ? 'Unlock' : 'Lock';
+  desk.change(`${words} ${node.name}`, setNode(node.id, { [what]: !node[what] }));
+}
+
+/** Adds a layer above the one that is drawn on, and draws on it. */
+export function addNewLayer(desk: Desk): void {
+  const names = new Set(desk.art.layers.map((l) => l.name));
+  let n = desk.art.layers.length + 1;
+  while (names.has(`Layer ${n}`)) n++;
+  const layer: Layer = {
+    id: newId(),
+    type: 'layer',
+    name: `Layer ${n}`,
+    shown: true,
+    locked: false,
+    opacity: 1,
+    ink: null,
+    children: [],
+  };
+  desk.change('Add a layer', addLayer(layer, desk.choosing.layer));
+  desk.choosing.layer = layer.id;
+}
+
+/** Gives a layer the next of the fixed inks, and after the last none: chosen by itself. */
+export function nextInk(desk: Desk, layer: Layer): void {
+  const at = INKS.findIndex((i) => i.hex === layer.ink);
+  const ink = INKS[at + 1] ?? null;
+  desk.change('Set the layer’s ink', setLayerInk(layer.id, ink?.hex ?? null));
+  desk.say(
+    ink
+      ? `${layer.name} is traced in ${ink.name.toLowerCase()}.`
+      : `Ink on ${layer.name} is chosen against the picture.`,
+  );
+}
+
+export const inkName = (hex: string | null): string =>
+  INKS.find((i) => i.hex === hex)?.name.toLowerCase() ?? 'chosen by itself';
