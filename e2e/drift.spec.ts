@@ -83,7 +83,7 @@ test('what is meant so is left out, what is moved away is measured where it was,
 }) => {
   const h = await openDemo(page, 'Gate badge');
   await h.key('3');
-  await page.getByRole('button', { name: /^Left post/ }).click();
+  await page.getByRole('row', { name: /^Left post/ }).click();
   await h.key('Shift+0');
   await expect.poll(() => driftOf(page, 'Left post')).toBeGreaterThan(2);
   const refine = page.getByRole('button', { name: /^Refine/ });

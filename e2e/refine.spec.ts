@@ -115,6 +115,7 @@ test('the right button lists what lies at a spot by its thumbnail; keys choose f
   await expect(list).toBeVisible();
   const names = await list.locator('.choose').allTextContents();
   expect(names.map((n) => n.trim())).toEqual(['Sun', 'Field', 'Plate']);
+  await expect(list.locator('.choose').first()).toBeFocused();
   await h.key('ArrowDown');
   await h.key('Enter');
   await expect(list).toHaveCount(0);

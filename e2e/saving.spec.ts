@@ -93,7 +93,9 @@ test('two tabs on one project: the later one is told, and takes over without los
   await page.getByRole('button', { name: 'Take over' }).click();
   await expect(page.getByText('all changes kept')).toBeVisible();
   expect(await kept(page, id)).toBe(3);
-  await expect(page.getByRole('treegrid', { name: /Layers and shapes/ }).getByText('2 anchors')).toHaveCount(3);
+  await expect(page.getByRole('treegrid', { name: /Layers and shapes/ }).getByText('2 anchors')).toHaveCount(
+    3,
+  );
 });
 
 test('the steps are there after a reload: named, undone, done again, jumped through', async ({ page }) => {

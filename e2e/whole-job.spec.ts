@@ -121,7 +121,7 @@ test('the whole job: from a shipped picture to a clean SVG', async ({ page }) =>
   await h.key('4');
   for (const [i, name] of ['Handle', 'Spout', 'Body'].entries()) {
     const [x, y] = truth.find((s) => s.name === name)!.sample;
-    await page.getByRole('button', { name: new RegExp(`^Shape ${i + 1}`) }).click();
+    await page.getByRole('row', { name: new RegExp(`^Shape ${i + 1}`) }).click();
     await page.getByRole('button', { name: 'Disc', exact: true }).click();
     await h.drag(onSheet({ x, y }), onSheet({ x: x + 12, y }));
     await h.key('Escape');

@@ -18,7 +18,7 @@
     toDegrees,
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { toBed } from '$lib/desk/view';
+  import { toBed, pointText } from '$lib/desk/view';
   import Beside from './Beside.svelte';
   import { formInHand, radiusGrips } from './forms';
   import { measureText } from './measuring';
@@ -29,7 +29,6 @@
 
   const view = $derived(desk.looking.view);
   const bed = (p: Point): Point => toBed(view, p);
-  const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
   const shaping = $derived(desk.step === 'block-in' || desk.step === 'refine');
 
   /** An endless line through a point of the sheet, as far as the bed shows it. */
@@ -39,7 +38,7 @@
     // From the point nearest the bed's middle, so that far lines are drawn whole.
     const u = { x: Math.cos(angle), y: Math.sin(angle) };
     const k = (desk.looking.bed.width / 2 - p.x) * u.x + (desk.looking.bed.height / 2 - p.y) * u.y;
-    return `M${text({ x: p.x + u.x * (k - reach), y: p.y + u.y * (k - reach) })}L${text({ x: p.x + u.x * (k + reach), y: p.y + u.y * (k + reach) })}`;
+    return `M${pointText({ x: p.x + u.x * (k - reach), y: p.y + u.y * (k - reach) })}L${pointText({ x: p.x + u.x * (k + reach), y: p.y + u.y * (k + reach) })}`;
   }
 
   /** Grid lines on the sheet; where they would stand nearer than six screen pixels, every tenth or hundredth. */
@@ -78,7 +77,7 @@
     return axisMaps(axis)
       .map((m) => {
         const end = bed(apply(m, { x: axis.x, y: axis.y - reach / view.scale }));
-        return `M${text(c)}L${text(end)}`;
+        return `M${pointText(c)}L${pointText(end)}`;
       })
       .join('');
   }
@@ -102,9 +101,9 @@
     const u = { x: (b.x - a.x) / long, y: (b.y - a.y) / long };
     const bar = (share: number, half: number): string => {
       const p = { x: a.x + share * (b.x - a.x), y: a.y + share * (b.y - a.y) };
-      return `M${text({ x: p.x - half * u.y, y: p.y + half * u.x })}L${text({ x: p.x + half * u.y, y: p.y - half * u.x })}`;
+      return `M${pointText({ x: p.x - half * u.y, y: p.y + half * u.x })}L${pointText({ x: p.x + half * u.y, y: p.y - half * u.x })}`;
     };
-    const ends = `M${text(a)}L${text(b)}${bar(0, 6)}${bar(1, 6)}`;
+    const ends = `M${pointText(a)}L${pointText(b)}${bar(0, 6)}${bar(1, 6)}`;
     const between: readonly number[] = crossed?.between ?? [];
     const edges = (crossed?.shares ?? []).map((s, i) => bar(s, between.includes(i) ? 9 : 4)).join('');
     return { line, ends, edges, text: measureText(desk, task) };
@@ -114,7 +113,7 @@
     if (line.radius === undefined) return across(line.at, Math.atan2(line.along.y, line.along.x));
     const c = bed(line.at);
     const r = line.radius * view.scale;
-    return `M${text({ x: c.x - r, y: c.y })}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
+    return `M${pointText({ x: c.x - r, y: c.y })}a${r} ${r} 0 1 0 ${2 * r} 0a${r} ${r} 0 1 0 ${-2 * r} 0`;
   };
   /** Bed pixels that words beside the pointer may need. */
   const ROOM_BESIDE = 300;
@@ -162,10 +161,10 @@
           const long = Math.max(-LONGEST, Math.min(LONGEST, bend * TEETH));
           const foot = bed(cubicPoint(c, t));
           const tip = { x: foot.x + u.y * long, y: foot.y - u.x * long };
-          d += `M${text(foot)}L${text(tip)}`;
+          d += `M${pointText(foot)}L${pointText(tip)}`;
           tips.push(tip);
         }
-        d += `M${tips.map(text).join('L')}`;
+        d += `M${tips.map(pointText).join('L')}`;
       });
     return d;
   });
@@ -219,11 +218,11 @@
     {@const at = bed(taken.at)}
     <path
       class="halo"
-      d="M{text({ x: at.x - 6, y: at.y })}h3m6 0h3M{text({ x: at.x, y: at.y - 6 })}v3m0 6v3"
+      d="M{pointText({ x: at.x - 6, y: at.y })}h3m6 0h3M{pointText({ x: at.x, y: at.y - 6 })}v3m0 6v3"
     />
     <path
       class="took"
-      d="M{text({ x: at.x - 6, y: at.y })}h3m6 0h3M{text({ x: at.x, y: at.y - 6 })}v3m0 6v3"
+      d="M{pointText({ x: at.x - 6, y: at.y })}h3m6 0h3M{pointText({ x: at.x, y: at.y - 6 })}v3m0 6v3"
     />
   {/if}
   {#each roundings as at, i (i)}
@@ -256,14 +255,14 @@
   {#if cross}
     <path
       class="halo"
-      d="M{text({ x: cross.x - 22, y: cross.y })}h17m10 0h17M{text({
+      d="M{pointText({ x: cross.x - 22, y: cross.y })}h17m10 0h17M{pointText({
         x: cross.x,
         y: cross.y - 22,
       })}v17m0 10v17"
     />
     <path
       class="cross"
-      d="M{text({ x: cross.x - 22, y: cross.y })}h17m10 0h17M{text({
+      d="M{pointText({ x: cross.x - 22, y: cross.y })}h17m10 0h17M{pointText({
         x: cross.x,
         y: cross.y - 22,
       })}v17m0 10v17"

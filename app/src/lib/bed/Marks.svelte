@@ -12,7 +12,7 @@
   } from '@mirrot/core';
   import { type HandleRef } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { toBed } from '$lib/desk/view';
+  import { toBed, pointText } from '$lib/desk/view';
   import type { BedPointer } from './behaviour';
   import { currentFrame, frameCorners } from './box';
   import { fieldOf, handleGrip, nearEnds, visibleHandles } from './hit';
@@ -32,10 +32,9 @@
 
   const view = $derived(desk.looking.view);
   const bed = (p: Point): Point => toBed(view, p);
-  const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
   const cubicText = (c: Cubic): string => {
     const [a, b, d, e] = c.map(bed) as [Point, Point, Point, Point];
-    return `M${text(a)}C${text(b)} ${text(d)} ${text(e)}`;
+    return `M${pointText(a)}C${pointText(b)} ${pointText(d)} ${pointText(e)}`;
   };
 
   const paths = $derived(shownPaths(desk, foresight));
@@ -187,7 +186,7 @@
   {/each}
 
   {#each anchors.filter((m) => m.protected) as mark (mark.key)}
-    {@const d = `M${text({ x: mark.at.x + 7, y: mark.at.y - 12 })}h6v3a3 3 0 0 1 -6 0z`}
+    {@const d = `M${pointText({ x: mark.at.x + 7, y: mark.at.y - 12 })}h6v3a3 3 0 0 1 -6 0z`}
     <path class="halo" {d} style:stroke={mark.halo} />
     <path class="thin" {d} style:stroke={mark.colour} />
   {/each}
@@ -219,9 +218,9 @@
   {#if crop.length === 4}
     <path
       class="shade"
-      d="M0 0H{desk.looking.bed.width}V{desk.looking.bed.height}H0ZM{crop.map(text).join('L')}Z"
+      d="M0 0H{desk.looking.bed.width}V{desk.looking.bed.height}H0ZM{crop.map(pointText).join('L')}Z"
     />
-    <path class="chosen thin" d="M{crop.map(text).join('L')}Z" />
+    <path class="chosen thin" d="M{crop.map(pointText).join('L')}Z" />
     {#each cropGrips as g, i (i)}
       <circle class="halo" cx={g.x} cy={g.y} r="4" />
       <circle class="chosen" cx={g.x} cy={g.y} r="4" />
@@ -230,22 +229,25 @@
   {#if desk.pointing.rule}
     {@const a = bed(desk.pointing.rule.from)}
     {@const b = bed(desk.pointing.rule.to)}
-    <path class="halo" d="M{text(a)}L{text(b)}" />
-    <path class="chosen thin" d="M{text(a)}L{text(b)}" />
+    <path class="halo" d="M{pointText(a)}L{pointText(b)}" />
+    <path class="chosen thin" d="M{pointText(a)}L{pointText(b)}" />
     <circle class="chosen thin" cx={a.x} cy={a.y} r="4" />
     <circle class="chosen thin" cx={b.x} cy={b.y} r="4" />
   {/if}
   {#if corners.length === 4}
-    <path class="frame" d="M{corners.map(text).join('L')}Z" />
+    <path class="frame" d="M{corners.map(pointText).join('L')}Z" />
     {#each corners as c, i (i)}
-      <path class="halo" d="M{text({ x: c.x - 5, y: c.y })}h10M{text({ x: c.x, y: c.y - 5 })}v10" />
-      <path class="chosen" d="M{text({ x: c.x - 5, y: c.y })}h10M{text({ x: c.x, y: c.y - 5 })}v10" />
+      <path class="halo" d="M{pointText({ x: c.x - 5, y: c.y })}h10M{pointText({ x: c.x, y: c.y - 5 })}v10" />
+      <path
+        class="chosen"
+        d="M{pointText({ x: c.x - 5, y: c.y })}h10M{pointText({ x: c.x, y: c.y - 5 })}v10"
+      />
     {/each}
   {/if}
 
   {#if desk.choosing.turnCentre && desk.step === 'refine' && desk.choice.shapes.length > 0}
     {@const at = bed(desk.choosing.turnCentre)}
-    {@const d = `M${text({ x: at.x - 9, y: at.y })}h5m8 0h5M${text({ x: at.x, y: at.y - 9 })}v5m0 8v5`}
+    {@const d = `M${pointText({ x: at.x - 9, y: at.y })}h5m8 0h5M${pointText({ x: at.x, y: at.y - 9 })}v5m0 8v5`}
     <path class="halo" {d} />
     <path class="chosen" {d} />
   {/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { cubicPoint, cubicTangent, unit, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { toBed, toSheet } from '$lib/desk/view';
+  import { toBed, toSheet, pointText } from '$lib/desk/view';
   import Beside from './Beside.svelte';
   import { tickedAt } from './reaching';
   import type { Foresight } from './foresight';
@@ -16,7 +16,6 @@
   const BESIDE = 22;
 
   const bed = (p: Point): Point => toBed(desk.looking.view, p);
-  const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
   const reached = $derived(
     (foresight.kind === 'add' || foresight.kind === 'close') && foresight.reached ? foresight.reached : null,
   );
@@ -31,7 +30,7 @@
     const along = farthest && unit(cubicTangent(farthest, 1));
     if (!farthest || !along) return null;
     const p = bed(farthest[3]);
-    const q = (k: number): string => text({ x: p.x - k * along.y, y: p.y + k * along.x });
+    const q = (k: number): string => pointText({ x: p.x - k * along.y, y: p.y + k * along.x });
     return `M${q(-HALF)}L${q(-GAP)}M${q(GAP)}L${q(HALF)}`;
   });
   const hints = $derived(desk.habits.hints && reached ? reached.hints.map(bed) : []);

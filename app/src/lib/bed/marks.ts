@@ -1,3 +1,4 @@
+import { pointText } from '$lib/desk/view';
 import { anchorAt, negate, tangentAt, type Path, type Point } from '@mirrot/core';
 
 // Marks in bed pixels: they stand beside the line, with room at the anchor itself; form tells the kind.
@@ -13,7 +14,6 @@ const DOUBLED = 3.5;
 const STRAIGHT = 0.04;
 
 const at = (p: Point, u: Point, k: number): Point => ({ x: p.x + u.x * k, y: p.y + u.y * k });
-const text = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;
 const normal = (u: Point): Point => ({ x: -u.y, y: u.x });
 
 /** Two short rails, one each side of the line, along its tangent; ticks close their ends when handles are equal. */
@@ -23,8 +23,8 @@ function rails(p: Point, tangent: Point, length: number, k: number, farther: num
     .map((side) => {
       const middle = at(p, n, side * (CLEAR * k + farther));
       const ends = [-1, 1].map((end) => at(middle, tangent, (end * length * k) / 2)) as [Point, Point];
-      const tick = (q: Point): string => `M${text(q)}L${text(at(q, n, side * TICK * k))}`;
-      return `M${text(ends[0])}L${text(ends[1])}${closed ? ends.map(tick).join('') : ''}`;
+      const tick = (q: Point): string => `M${pointText(q)}L${pointText(at(q, n, side * TICK * k))}`;
+      return `M${pointText(ends[0])}L${pointText(ends[1])}${closed ? ends.map(tick).join('') : ''}`;
     })
     .join('');
 }
@@ -36,7 +36,7 @@ function bows(p: Point, tangent: Point, k: number, farther: number): string {
     .map((side) => {
       const middle = at(p, n, side * (CLEAR * k + farther));
       const top = at(p, n, side * ((CLEAR + 5) * k + farther));
-      return `M${text(at(middle, tangent, (-LENGTH * k) / 2))}Q${text(top)} ${text(at(middle, tangent, (LENGTH * k) / 2))}`;
+      return `M${pointText(at(middle, tangent, (-LENGTH * k) / 2))}Q${pointText(top)} ${pointText(at(middle, tangent, (LENGTH * k) / 2))}`;
     })
     .join('');
 }
@@ -50,7 +50,7 @@ function chevron(p: Point, outward: Point, k: number, farther: number): string {
     const back = negate(outward);
     return at(tip, { x: back.x * c - back.y * s, y: back.x * s + back.y * c }, 0.72 * LENGTH * k);
   };
-  return `M${text(arm(Math.PI / 4))}L${text(tip)}L${text(arm(-Math.PI / 4))}`;
+  return `M${pointText(arm(Math.PI / 4))}L${pointText(tip)}L${pointText(arm(-Math.PI / 4))}`;
 }
 
 /**
@@ -99,7 +99,7 @@ export function handleMark(anchor: Point, end: Point): { readonly line: string; 
   const n = normal(u);
   const from = at(anchor, u, Math.min(CLEAR, l));
   return {
-    line: `M${text(from)}L${text(end)}`,
-    bar: `M${text(at(end, n, -4.5))}L${text(at(end, n, 4.5))}`,
+    line: `M${pointText(from)}L${pointText(end)}`,
+    bar: `M${pointText(at(end, n, -4.5))}L${pointText(at(end, n, 4.5))}`,
   };
 }

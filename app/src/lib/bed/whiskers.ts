@@ -1,6 +1,6 @@
 import { apply, type Point } from '@mirrot/core';
 import type { PathDrift } from '$lib/desk/drifts.svelte';
-import { toBed, type View } from '$lib/desk/view';
+import { toBed, type View, pointText } from '$lib/desk/view';
 
 /** How many times its true length a whisker is drawn, where that stays within `LONGEST` bed pixels. */
 const TIMES = 4;
@@ -15,8 +15,6 @@ export interface Whiskers {
   readonly within: string;
   readonly none: string;
 }
-
-const text = (p: Point): string => `${p.x.toFixed(1)} ${p.y.toFixed(1)}`;
 
 /** Where an entry of a drift lies on the bed, and where its edge does. */
 export function entryOnBed(
@@ -55,15 +53,15 @@ export function whiskersOf(
     last = at;
     const v = drift.value[i]!;
     if (Number.isNaN(v)) {
-      none += `M${text(at)}h.01`;
+      none += `M${pointText(at)}h.01`;
       continue;
     }
     const long = Math.hypot(edge.x - at.x, edge.y - at.y);
     if (!(long > 0)) continue;
     const shown = Math.max(SHORTEST, Math.min(TIMES * long, Math.max(long, LONGEST)));
     const to = { x: at.x + ((edge.x - at.x) * shown) / long, y: at.y + ((edge.y - at.y) * shown) / long };
-    if (Math.abs(v) > within) beyond += `M${text(at)}L${text(to)}`;
-    else inside += `M${text(at)}L${text(to)}`;
+    if (Math.abs(v) > within) beyond += `M${pointText(at)}L${pointText(to)}`;
+    else inside += `M${pointText(at)}L${pointText(to)}`;
   }
   return { beyond, within: inside, none };
 }

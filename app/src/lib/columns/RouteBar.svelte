@@ -67,8 +67,7 @@
   const tools = $derived.by(() => {
     const { columns } = workplace;
     if (columns.folds('stack')) return ['undo', 'redo', 'column-stack', 'column-eye', 'finder'];
-    if (columns.folds('eye'))
-      return ['undo', 'redo', 'keep-copy', 'finder', 'column-eye'];
+    if (columns.folds('eye')) return ['undo', 'redo', 'keep-copy', 'finder', 'column-eye'];
     return ['undo', 'redo', 'keep-copy', 'finder', 'keys', 'light-dark'];
   });
 </script>

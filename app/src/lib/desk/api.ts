@@ -31,7 +31,8 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, init);
-  } catch {
+  } catch (error) {
+    if (init?.signal?.aborted) throw error;
     throw new ServerError(
       0,
       'away',
@@ -114,9 +115,24 @@ export const sendChanges = (
 
 export const getJournal = (id: string): Promise<JournalAnswer> => get(`/api/projects/${id}/journal`);
 
-/** The drawing as an SVG file's text. */
-export const fetchSvgText = async (id: string, query: Record<string, string>): Promise<string> =>
-  (await call(`/api/projects/${id}/export.svg?${new URLSearchParams(query)}`)).text();
+type Query = Readonly<Record<string, string>>;
+
+/** Address of a file of the drawing. */
+export const exportUrl = (id: string, format: string, query: Query): string =>
+  `/api/projects/${id}/export.${format}?${new URLSearchParams(query)}`;
+
+/** A file of the drawing, with the name the server gives it. */
+export async function fetchExport(
+  id: string,
+  format: string,
+  query: Query,
+  signal?: AbortSignal,
+): Promise<{ readonly name: string; readonly content: Blob }> {
+  const answer = await call(exportUrl(id, format, query), { signal });
+  const disposition = answer.headers.get('content-disposition') ?? '';
+  const named = /filename\*=UTF-8''([^;]+)/.exec(disposition)?.[1];
+  return { name: named ? decodeURIComponent(named) : `drawing.${format}`, content: await answer.blob() };
+}
 
 export const listCopies = (id: string): Promise<CopyAnswer[]> => get(`/api/projects/${id}/copies`);
 export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>

@@ -132,10 +132,11 @@ export async function openProject(id: string): Promise<Workplace> {
   const desk = new Desk(ofChanges(theirs.art, pending), saving satisfies ChangeSink);
   desk.drawing.history = historyOf(opening, pending, desk.art);
   // Only now: what was left is in this visit's hands, in the store too.
-  void saving
-    .stored()
-    .then(() => (saving.storeFails ? undefined : forgetVisits(left.map((l) => l.visit))))
-    .catch(() => {});
+  if (left.length > 0)
+    void saving
+      .stored()
+      .then(() => (saving.storeFails ? undefined : forgetVisits(left.map((l) => l.visit))))
+      .catch(() => {});
   if (away)
     desk.say('The server is away. This is the drawing as it was last seen here; what you draw is kept and sent later.', 'plain'); // prettier-ignore
   else if (pending.length > 0)

@@ -19,6 +19,8 @@ export interface Saving extends ChangeSink {
   readonly state: SavingState;
   /** Changes made here that the server has not acknowledged. */
   readonly waiting: number;
+  /** The revision that the server is known to have. */
+  readonly revision: number;
   /** The browser does not keep what is unsent: a closed page would lose it. */
   readonly storeFails: boolean;
   /** Joins what this page drew with what another has changed meanwhile, and goes on from there. */
@@ -56,6 +58,8 @@ const MOST_TOGETHER = 200;
 const MOST_PATCHES_TOGETHER = 1500;
 /** Characters of them, about: a request takes 8 MB. */
 const MOST_CHARACTERS_TOGETHER = 3_000_000;
+/** The store begins within this, milliseconds, or with the first change. */
+const BEGUN_WITHIN_MS = 2000;
 /** Pauses between tries, milliseconds: twice as long each time, up to a minute. */
 const FIRST_PAUSE = 1000;
 const LONGEST_PAUSE = 60_000;
@@ -111,7 +115,7 @@ export function createSaving({
   let state: SavingState = $state(pending.length > 0 ? 'sending' : 'kept');
   let waiting = $state(pending.length);
   let storeFails = $state(false);
-  let revision = startRevision;
+  let revision = $state(startRevision);
   /** The document as the server has it, and as it is here. */
   let base = acknowledged;
   let latest = applied(acknowledged, pending);
@@ -144,8 +148,10 @@ export function createSaving({
       () => (storeFails = true),
     );
   };
+  let begun = false;
   /** Begins the store anew with what the server has. */
   const beginStore = (): void => {
+    begun = true;
     const [at, art, left] = [revision, base, unsent()];
     [keptSince, charactersSince] = [0, 0];
     keep(() => store.begin(at, art, left));
@@ -298,9 +304,16 @@ export function createSaving({
     });
   }
 
+  const beginStoreOnce = (): void => {
+    if (!begun) beginStore();
+  };
+
   const saving: Saving = {
     get state() {
       return state;
+    },
+    get revision() {
+      return revision;
     },
     get waiting() {
       return waiting;
@@ -309,6 +322,7 @@ export function createSaving({
       return storeFails;
     },
     push(change, art) {
+      beginStoreOnce();
       for (const kept of enqueue(change, latest)) keep(() => store.added(kept));
       latest = art;
       if (state === 'kept') state = 'sending';
@@ -355,13 +369,16 @@ export function createSaving({
       // The page may be gone before the answer; under its name it is carried out once, should it be sent again.
       void sendChanges(projectId, revision, changes, batch.id, true).catch(() => {});
     },
-    stored: () => storing,
+    stored() {
+      beginStoreOnce();
+      return storing;
+    },
     async leave(within) {
       // Away, or where someone has to decide, waiting helps nothing: it is in the store.
       for (let waited = 0; state === 'sending' && waited < within; waited += 50)
         await new Promise((done) => setTimeout(done, 50));
       const all = state === 'kept';
-      await storing;
+      await saving.stored();
       saving.stop();
       return all;
     },
@@ -371,7 +388,9 @@ export function createSaving({
     },
   };
 
-  beginStore();
+  // Writing a large drawing takes the page a while: with nothing left unsent it may be drawn first.
+  if (pending.length > 0 || !('requestIdleCallback' in globalThis)) beginStore();
+  else requestIdleCallback(beginStoreOnce, { timeout: BEGUN_WITHIN_MS });
   if (queue.length > 0) queueMicrotask(() => void send());
   return saving;
 }

@@ -71,3 +71,6 @@ export function uncovered(drawn: View, now: View, bed: Size, margin: number): bo
     y + (bed.height + margin) * scale < bed.height
   );
 }
+
+/** A point of the bed as path data has it, to a hundredth of a pixel. */
+export const pointText = (p: Point): string => `${p.x.toFixed(2)} ${p.y.toFixed(2)}`;

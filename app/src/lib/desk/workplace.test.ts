@@ -3,7 +3,7 @@ import { changeArt, addChip, setNode, type Art } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { currentColour } from '$lib/steps/colour/commands';
 import { receiverInWords } from './receivers';
-import { exportUrl, previewUrl } from '$lib/steps/export/commands';
+import { previewUrl, queryOf } from '$lib/steps/export/commands';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';
 import type { SetAside } from './kept-changes';
@@ -23,7 +23,7 @@ beforeEach(() => {
   b = benchWith([shapeWith('Leaf', [square('l', 0, 0, 50)], { fill: { hex: '#2f6b4f' } })], 'colour');
   w = new Workplace(
     b.desk,
-    { state: 'kept', waiting: 0, settled: async () => settled } as unknown as Saving,
+    { state: 'kept', waiting: 0, revision: 7, settled: async () => settled } as unknown as Saving,
     project,
   );
   vi.stubGlobal('fetch', async (url: string, init?: RequestInit) => {
@@ -165,16 +165,12 @@ describe('what receives a colour is always said', () => {
 describe('what is written', () => {
   it('is asked for by an address that says all of it', () => {
     w.exporting = { format: 'png', area: 'drawing', ground: '#ffffff', ppi: 600, picture: true };
-    const url = new URL(exportUrl(w), 'http://x');
-    expect(url.pathname).toBe('/api/projects/prj/export.png');
-    expect(Object.fromEntries(url.searchParams)).toEqual({
-      area: 'drawing',
-      ground: '#ffffff',
-      picture: '1',
-      ppi: '600',
-    });
+    const asked = { area: 'drawing', ground: '#ffffff', picture: '1' };
+    expect(queryOf(w)).toEqual({ ...asked, ppi: '600' });
+    const preview = new URL(previewUrl(w), 'http://x');
+    expect(preview.pathname).toBe('/api/projects/prj/export.png');
+    expect(Object.fromEntries(preview.searchParams)).toEqual({ ...asked, width: '460', of: '7' });
     w.exporting.format = 'svg';
-    expect(exportUrl(w)).not.toContain('ppi');
-    expect(previewUrl(w, 1)).not.toBe(previewUrl(w, 2));
+    expect(queryOf(w)).toEqual(asked);
   });
 });

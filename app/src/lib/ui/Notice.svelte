@@ -1,7 +1,7 @@
 <script lang="ts">
   import X from '@lucide/svelte/icons/x';
   import { createToaster, Toast } from '@skeletonlabs/skeleton-svelte';
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import type { Notice } from './notice';
 
   // The newest notice only: what was said before has been overtaken.
@@ -15,7 +15,8 @@
   $effect(() => {
     if (!notice) return untrack(() => toaster.remove());
     const { text, tone, action } = notice;
-    untrack(() => {
+    // The group hears of it only once it is there itself.
+    void tick().then(() => {
       toaster.remove();
       toaster.create({
         description: text,

@@ -14,10 +14,11 @@
   const across = $derived(((box.x1 - box.x0) / PX_PER.in) * out.ppi);
   const down = $derived(((box.y1 - box.y0) / PX_PER.in) * out.ppi);
   const ready = $derived(workplace.saving.state === 'kept');
-  // The preview is the file itself; it is fetched again when the drawing has changed.
-  const preview = $derived(
-    ready ? previewUrl(workplace, desk.history.done.length + desk.history.undone.length) : null,
-  );
+  // What the server makes of the drawing as it has it: fetched again when it has another one.
+  const preview = $derived.by(() => {
+    void desk.art;
+    return ready ? previewUrl(workplace) : null;
+  });
 </script>
 
 <Segments

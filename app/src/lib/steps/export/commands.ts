@@ -1,64 +1,43 @@
 import Copy from '@lucide/svelte/icons/copy';
 import Download from '@lucide/svelte/icons/download';
-import { fetchSvgText } from '$lib/desk/api';
+import { exportUrl, fetchExport } from '$lib/desk/api';
 import type { Command } from '$lib/desk/command';
+import { withProgress } from '$lib/desk/progress';
 import { saveFile as download } from '$lib/ui/files';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 
-/** Address of the file the export panel describes. */
-export function exportUrl(w: Workplace): string {
-  const { format, area, ground, ppi, picture } = w.exporting;
-  const query = new URLSearchParams({ area, ground, picture: picture ? '1' : '0' });
-  if (format === 'png') query.set('ppi', String(ppi));
-  return `/api/projects/${w.project.id}/export.${format}?${query}`;
+/** What the panel asks of any file, and of one of pixels. */
+export function queryOf({ exporting }: Workplace): Record<string, string> {
+  const { format, area, ground, ppi, picture } = exporting;
+  const query = { area, ground, picture: picture ? '1' : '0' };
+  return format === 'png' ? { ...query, ppi: String(ppi) } : query;
 }
 
-/** Address of what the file shows, small; `state` is different whenever the drawing is. */
-export function previewUrl(w: Workplace, state: number): string {
-  const { area, ground, picture } = w.exporting;
-  const query = new URLSearchParams({
-    area,
-    ground,
-    picture: picture ? '1' : '0',
-    width: '460',
-    of: String(state),
-  });
-  return `/api/projects/${w.project.id}/export.png?${query}`;
+/** Width of the preview, pixels. */
+const PREVIEW_PX = 460;
+
+/** Address of the drawing as the file has it, small; another one whenever the server has another drawing. */
+export function previewUrl(w: Workplace): string {
+  const { ppi: _ppi, ...query } = queryOf(w);
+  const of = String(w.saving.revision);
+  return exportUrl(w.project.id, 'png', { ...query, width: String(PREVIEW_PX), of });
 }
 
 /** Fetches the file and hands it to the browser to keep. */
 async function saveFile(w: Workplace): Promise<void> {
   const { format } = w.exporting;
+  const query = queryOf(w);
   const stopper = new AbortController();
-  const slow = setTimeout(
-    () =>
-      (w.progress = {
-        text: `Writing the ${format.toUpperCase()}`,
-        share: null,
-        stop: () => stopper.abort(),
-      }),
-    300,
+  const file = await withProgress(
+    w,
+    `Writing the ${format.toUpperCase()}`,
+    () => stopper.abort(),
+    () => fetchExport(w.project.id, format, query, stopper.signal),
   );
-  try {
-    const response = await fetch(exportUrl(w), { signal: stopper.signal });
-    if (!response.ok) throw new Error((await response.json()).error.message);
-    const name = decodeURIComponent(
-      /filename\*=UTF-8''([^;]+)/.exec(response.headers.get('content-disposition') ?? '')?.[1] ??
-        `drawing.${format}`,
-    );
-    download(name, await response.blob());
-    w.lastFile = format;
-    w.desk.say(`${name} was written.`, 'good');
-  } catch (error) {
-    if (!stopper.signal.aborted)
-      w.desk.say(
-        error instanceof Error && error.message ? error.message : 'The file could not be written.',
-        'bad',
-      );
-  } finally {
-    clearTimeout(slow);
-    w.progress = null;
-  }
+  if (!file) return;
+  download(file.name, file.content);
+  w.lastFile = format;
+  w.desk.say(`${file.name} was written.`, 'good');
 }
 
 const settled = (w: Workplace): boolean => w.saving.state === 'kept';
@@ -79,13 +58,18 @@ export const EXPORT: readonly Command[] = [
     steps: ['export'],
     when: settled,
     async run(w) {
-      const { area, ground } = w.exporting;
-      let text: string;
-      try {
-        text = await fetchSvgText(w.project.id, { area, ground });
-      } catch (error) {
-        return w.desk.say(error instanceof Error ? error.message : String(error), 'bad');
-      }
+      const stopper = new AbortController();
+      const text = await withProgress(
+        w,
+        'Writing the SVG',
+        () => stopper.abort(),
+        async () => {
+          const { area, ground } = w.exporting;
+          const file = await fetchExport(w.project.id, 'svg', { area, ground }, stopper.signal);
+          return file.content.text();
+        },
+      );
+      if (text === null) return;
       try {
         await navigator.clipboard.writeText(text);
         w.desk.say('The SVG text is on the clipboard.', 'good');

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { pointText } from '$lib/desk/view';
   import {
     apply,
     compose,
@@ -64,13 +65,12 @@
 
   /** The quadrilateral, and the circle in it as it would be seen. */
   const over = $derived.by(() => {
-    const text = (p: Point): string => `${p.x} ${p.y}`;
-    let d = `M${corners.map(text).join('L')}Z`;
+    let d = `M${corners.map(pointText).join('L')}Z`;
     if (how === 'circle' && made && typeof made !== 'string') {
       const back = invertHomography(made.map);
       const r = made.width / 2;
       const round = Array.from({ length: 64 }, (_, i) => project(back, { x: r + r * Math.cos((i * Math.PI) / 32), y: r + r * Math.sin((i * Math.PI) / 32) })); // prettier-ignore
-      d += `M${round.map(text).join('L')}Z`;
+      d += `M${round.map(pointText).join('L')}Z`;
     }
     return d;
   });
