@@ -1,4 +1,5 @@
 <script lang="ts">
+  // Long because each aid is a few lines of one picture over the bed, and all read the same view.
   import {
     drawnData,
     drawnTwice,

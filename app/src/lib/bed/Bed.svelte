@@ -1,7 +1,7 @@
 <script lang="ts">
   import { FARTHEST_COORDINATE, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import { moveBetween, toBed, toSheet, uncovered, type View } from '$lib/desk/view';
+  import { moveBetween, toBed, toSheet } from '$lib/desk/view';
   import { untrack } from 'svelte';
   import type { BedPointer, PressMachine } from './behaviour';
   import Aids from './Aids.svelte';
@@ -16,6 +16,8 @@
   import { askReach } from './block-in-target';
   import ReachMarks from './ReachMarks.svelte';
   import { TURNS_AHEAD } from './reaching';
+  import { DrawnView, MARGIN_PX } from './drawn-view.svelte';
+  import { createFingers } from './fingers';
   import { foresee } from './foresight';
 
   interface Props {
@@ -25,12 +27,6 @@
   }
   let { desk, machine, element = $bindable() }: Props = $props();
 
-  /** Room drawn beyond the bed's edges, so that a pan shows no blank at once; bed pixels. */
-  const MARGIN = 200;
-  /** Milliseconds without a change after which the view rests and is drawn anew. */
-  const REST = 80;
-  /** A redraw in mid-gesture may take this share of the time at most. */
-  const BUDGET = 1 / 25;
   /** Coordinates that can be pressed: half of what the document holds, so that handles fit too. */
   const REACH = FARTHEST_COORDINATE / 2;
 
@@ -38,33 +34,8 @@
   let over: BedPointer | null = $state.raw(null);
   let panning: { id: number; last: Point } | null = $state.raw(null);
 
-  // --- composited while moving, redrawn at rest --------------------------------------------------------------------
-
-  let drawn: View = $state.raw(untrack(() => desk.looking.view));
-  let rest: ReturnType<typeof setTimeout> | undefined;
-  let redrawnAt = -Infinity;
-  let cost = 0;
-
-  function redraw(): void {
-    clearTimeout(rest);
-    drawn = desk.looking.view;
-    redrawnAt = performance.now();
-    requestAnimationFrame(() => requestAnimationFrame(() => (cost = performance.now() - redrawnAt)));
-  }
-  function follow(view: View): void {
-    if (view === drawn) return;
-    clearTimeout(rest);
-    const free = performance.now() - redrawnAt > cost / BUDGET;
-    if (free && uncovered(drawn, view, desk.looking.bed, MARGIN)) redraw();
-    else rest = setTimeout(redraw, REST);
-  }
-  $effect(() => {
-    const { view } = desk.looking;
-    untrack(() => follow(view));
-  });
-  $effect(() => () => clearTimeout(rest));
-
-  const moved = $derived(moveBetween(drawn, desk.looking.view));
+  const drawn = new DrawnView(untrack(() => desk.looking));
+  const moved = $derived(moveBetween(drawn.view, desk.looking.view));
   const veil = $derived(desk.picture.traced?.veil ?? false);
   const transform = $derived(`translate(${moved.x}px, ${moved.y}px) scale(${moved.scale})`);
 
@@ -107,55 +78,7 @@
     };
   }
 
-  // --- fingers and palms -----------------------------------------------------------------------------------------------
-
-  /** Fingers on the bed, in page pixels; two of them move and scale the view. */
-  const fingers = new Map<number, Point>();
-  let pinching = false;
-  /** After two fingers the one left over draws nothing. */
-  let spent = false;
-  /** When a pen was last seen: touches about then are the hand that holds it. */
-  let penAt = -Infinity;
-  const PEN_REST = 1500;
-  /** A touch wider than this is no fingertip, CSS pixels. */
-  const PALM = 44;
-  const isPalm = (e: PointerEvent): boolean =>
-    e.pointerType === 'touch' && (e.timeStamp - penAt < PEN_REST || Math.max(e.width, e.height) > PALM);
-
-  function fingerDown(e: PointerEvent): boolean {
-    if (e.pointerType !== 'touch') return false;
-    fingers.set(e.pointerId, { x: e.clientX, y: e.clientY });
-    if (fingers.size < 2) return false;
-    // The first finger meant nothing yet: what it began is taken back.
-    machine.cancel();
-    letGo();
-    panning = null;
-    pinching = true;
-    return true;
-  }
-  function fingerMove(e: PointerEvent): boolean {
-    const before = fingers.get(e.pointerId);
-    if (!before) return spent;
-    const other = [...fingers].find(([id]) => id !== e.pointerId)?.[1];
-    fingers.set(e.pointerId, { x: e.clientX, y: e.clientY });
-    if (!pinching || !other) return spent;
-    const span = (p: Point): number => Math.max(10, Math.hypot(p.x - other.x, p.y - other.y));
-    const now = { x: e.clientX, y: e.clientY };
-    const middle = (p: Point): Point => ({
-      x: (p.x + other.x) / 2 - rect.left,
-      y: (p.y + other.y) / 2 - rect.top,
-    });
-    desk.looking.pan(middle(now).x - middle(before).x, middle(now).y - middle(before).y);
-    desk.looking.zoom(span(now) / span(before), middle(now));
-    return true;
-  }
-  function fingerUp(e: PointerEvent): boolean {
-    if (!fingers.delete(e.pointerId)) return false;
-    const was = pinching || spent;
-    pinching = fingers.size > 1;
-    spent = was && fingers.size > 0;
-    return was;
-  }
+  const fingers = untrack(() => createFingers(desk, () => rect));
 
   /** Lists what lies at a spot: by the right button, or a finger held still; by the menu key where the crosshair is. */
   function listAt(e: MouseEvent): void {
@@ -176,13 +99,16 @@
     measure();
     letGo();
     element?.focus({ preventScroll: true });
-    if (e.pointerType === 'pen') penAt = e.timeStamp;
-    if (isPalm(e)) return;
-    if (fingerDown(e)) {
+    fingers.penSeen(e);
+    if (fingers.isPalm(e)) return;
+    if (fingers.down(e)) {
+      // The first finger meant nothing yet: what it began is taken back.
+      machine.cancel();
+      panning = null;
       element?.setPointerCapture(e.pointerId);
       return;
     }
-    if (machine.busy || panning || spent) return;
+    if (machine.busy || panning || fingers.spent) return;
     if (e.button === 1 || (e.button === 0 && desk.pointing.held.has('space'))) {
       e.preventDefault();
       panning = { id: e.pointerId, last: { x: e.clientX, y: e.clientY } };
@@ -194,9 +120,9 @@
     element?.setPointerCapture(e.pointerId);
   }
   function move(e: PointerEvent): void {
-    if (e.pointerType === 'pen') penAt = e.timeStamp;
+    fingers.penSeen(e);
     if (holding && Math.hypot(e.clientX - holding.at.x, e.clientY - holding.at.y) > 8) letGo();
-    if (e.pointerType === 'touch' && fingerMove(e)) return;
+    if (fingers.move(e)) return;
     if (panning) {
       if (e.pointerId !== panning.id) return;
       desk.looking.pan(e.clientX - panning.last.x, e.clientY - panning.last.y);
@@ -214,13 +140,13 @@
   }
   function up(e: PointerEvent): void {
     letGo();
-    if (fingerUp(e)) return;
+    if (fingers.up(e)) return;
     if (panning?.id === e.pointerId) panning = null;
     else if (e.isPrimary && e.button === 0) machine.up(read(e));
   }
   function lost(e: PointerEvent): void {
     letGo();
-    fingerUp(e);
+    fingers.up(e);
     panning = null;
     machine.cancel();
   }
@@ -314,23 +240,23 @@
   }}
 >
   <div class="moving" style:transform>
-    <Pictures {desk} view={drawn} margin={MARGIN} />
+    <Pictures {desk} view={drawn.view} margin={MARGIN_PX} />
   </div>
   <!-- One layer for both: each more is composited anew on every frame. Only a veil needs the fills apart. -->
   <div class="moving" class:veil style:transform>
-    <Fills {desk} view={drawn} margin={MARGIN} />
-    {#if !veil}<Inks {desk} view={drawn} margin={MARGIN} />{/if}
+    <Fills {desk} view={drawn.view} margin={MARGIN_PX} />
+    {#if !veil}<Inks {desk} view={drawn.view} margin={MARGIN_PX} />{/if}
   </div>
   {#if veil}
     <div class="moving" style:transform>
-      <Inks {desk} view={drawn} margin={MARGIN} />
+      <Inks {desk} view={drawn.view} margin={MARGIN_PX} />
     </div>
   {/if}
   <Whiskers {desk} />
   <Aids {desk} {foresight} />
   <ReachMarks {desk} {foresight} />
   <Marks {desk} over={pointer} {foresight} />
-  {#if desk.habits.rulers}<Rulers {desk} view={drawn} {moved} />{/if}
+  {#if desk.habits.rulers}<Rulers {desk} view={drawn.view} {moved} />{/if}
 </div>
 
 <style>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  // Long because each mark is a few lines of one picture over the bed, and all share what is chosen and foreseen.
   import {
     apply,
     axisMaps,

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { addGuide } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import type { Gesture } from '$lib/desk/drawing.svelte';
+  import type { Gesture } from '$lib/desk/changes';
   import { toSheet, type View } from '$lib/desk/view';
   import { newId } from '$lib/ids';
   import { rulerTicks } from './ticks';

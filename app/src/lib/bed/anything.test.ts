@@ -11,10 +11,10 @@ import {
   deleteChosen,
   flowChosen,
   flowKinds,
-  nudge,
   straighten,
   turnKinds,
 } from '$lib/edits/shaping';
+import { nudge } from '$lib/edits/nudging';
 import { benchWith, shapeWith, square, type Bench } from './testing';
 
 // Properties: whatever a hand does, the document stays valid, undo brings back the identical one, redo the other.

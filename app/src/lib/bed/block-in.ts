@@ -28,7 +28,8 @@ import { isNear, reaches } from './reaching';
 import { fieldOf, hitTest } from './hit';
 import { layerToDrawOn, newShape } from './new-shape';
 import { gripInPart } from './parts';
-import { EIGHTH_TURN, gripAnchor, gripHandle, gripSegment } from './grips';
+import { EIGHTH_TURN, gripAnchor, gripSegment } from './grips';
+import { gripHandle } from './handle-grip';
 import { adding, askReach, blockInTarget, type BlockInTarget } from './block-in-target';
 import { gripClosing, offerGoOn, offerJoin } from './ending';
 

@@ -4,7 +4,8 @@ import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { protectChosen } from '$lib/edits/anchors';
 import { fieldOf, hitTest } from './hit';
 import { shapeUnderPointer, walkAnchors, walkShapes } from './refine';
-import { addInMiddle, closeOrOpen, deleteChosen, nudge, straighten, turnKinds } from '$lib/edits/shaping';
+import { addInMiddle, closeOrOpen, deleteChosen, straighten, turnKinds } from '$lib/edits/shaping';
+import { nudge } from '$lib/edits/nudging';
 import { benchWith, shapeWith, smooth, square, type Bench } from './testing';
 
 const fill = { fill: { hex: '#2f6b4f' } } as const;

@@ -25,7 +25,8 @@ import { gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
 import { fieldOf, hitTest, type Hit } from './hit';
 import { gripInPart } from './parts';
-import { gripAnchor, gripHandle, gripSegment, gripShapes } from './grips';
+import { gripAnchor, gripSegment, gripShapes } from './grips';
+import { gripHandle } from './handle-grip';
 
 /** A press in Refine: it shapes; with T held it adds. */
 export function pressRefine(desk: Desk, p: BedPointer): Grip | null {

@@ -1,4 +1,4 @@
-import type { Art, Noted } from '@mirrot/core';
+import type { Art, Noted, Recipe } from '@mirrot/core';
 import type { Choice } from './choice';
 
 /** The path being drawn: anchors are added at its end. */
@@ -19,6 +19,25 @@ export type MadeChange = Noted<Context>;
 /** Receives every change made here, in order, with the drawing after it. */
 export interface ChangeSink {
   push(change: MadeChange, art: Art): void;
+}
+
+/** A gesture in the making: shown as it goes, kept or dropped as a whole. Ended, it does nothing more. */
+export interface Gesture {
+  show(recipe: Recipe): void;
+  keep(after?: Partial<Context>): void;
+  drop(): void;
+}
+
+/** What the drawing asks of the desk it lies on. */
+export interface DrawingHost {
+  readonly choosing: {
+    /** What is looked at now. */
+    readonly context: Context;
+    /** Looks at this again, as far as it is still there. */
+    restore(context: Context): void;
+  };
+  say(text: string): void;
+  now(): number;
 }
 
 /** Chosen anchors that are kept with a step at most; more are not worth their weight. */

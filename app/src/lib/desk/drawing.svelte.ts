@@ -17,27 +17,15 @@ import {
   type MadeOn,
   type Recipe,
 } from '@mirrot/core';
-import { keptContext, type ChangeSink, type Context, type MadeChange } from './changes';
+import {
+  keptContext,
+  type ChangeSink,
+  type Context,
+  type DrawingHost,
+  type Gesture,
+  type MadeChange,
+} from './changes';
 import type { Offer } from './offer';
-
-/** A gesture in the making: shown as it goes, kept or dropped as a whole. Ended, it does nothing more. */
-export interface Gesture {
-  show(recipe: Recipe): void;
-  keep(after?: Partial<Context>): void;
-  drop(): void;
-}
-
-/** What the drawing asks of the desk it lies on. */
-export interface DrawingHost {
-  readonly choosing: {
-    /** What is looked at now. */
-    readonly context: Context;
-    /** Looks at this again, as far as it is still there. */
-    restore(context: Context): void;
-  };
-  say(text: string): void;
-  now(): number;
-}
 
 interface OpenGesture {
   readonly label: string;

@@ -1,3 +1,5 @@
+// Long because all that touches the browser's store stands together, with the forms it had in earlier versions.
+
 import { ART_VERSION, applyPatches, migrateArt, type Art } from '@mirrot/core';
 import type { ProjectAnswer } from '$lib/wire';
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';

@@ -15,7 +15,7 @@ import {
   type Recipe,
 } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
-import type { Gesture } from './drawing.svelte';
+import type { Gesture } from './changes';
 import type { openProject } from './opening';
 import { FakeServer } from './testing';
 import type { Workplace } from './workplace.svelte';

@@ -1,3 +1,5 @@
+// Long because what is sent, stored and taken in is one machine: parted, each part would hold all of its state.
+
 import { applyPatches, artDifference, ART_VERSION, mergeArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';

@@ -1,6 +1,6 @@
 import type { Recipe } from '@mirrot/core';
 import type { Desk } from './desk.svelte';
-import type { Gesture } from './drawing.svelte';
+import type { Gesture } from './changes';
 
 /** A drag of a slider: shown as it goes, and one step once it ends. */
 export function sliderGesture(desk: Desk): { show(label: string, recipe: Recipe): void; keep(): void } {

@@ -8,17 +8,15 @@ import {
   canCut,
   canJoin,
   canMerge,
-  chooseBetween,
-  chooseKin,
   cutHere,
-  invertChoice,
   joinChosen,
   mergeChosen,
   reverseChosen,
   startHere,
 } from './anchors';
+import { chooseBetween, chooseKin, invertChoice } from './choosing-kin';
 import { shapesAt } from '$lib/bed/listing';
-import { nudge } from './shaping';
+import { nudge } from './nudging';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 
 const open = (id: string, points: readonly (readonly [number, number])[]): Path => ({

@@ -6,27 +6,23 @@ import {
   inflectionSpots,
   insertAnchors,
   joinEnds,
-  layerOf,
   mergeAnchors,
   removePath,
   reversePath,
   segmentCount,
   setPath,
   setPaths,
-  seenPaint,
   startAt,
   together,
   type Anchor,
-  type Paint,
   type Path,
   type PathEnd,
   type Recipe,
   type Shape,
   type Spot,
-  openShapes,
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
-import { chooseAnchors, chooseShapes, findPath, NOTHING_CHOSEN, type AnchorRef } from '$lib/desk/choice';
+import { chooseAnchors, chooseShapes, findPath, type AnchorRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { byPath } from './shaping';
 
@@ -280,50 +276,4 @@ export function arrange(desk: Desk, how: Arrangement): void {
     ),
     { choice: desk.choice },
   );
-}
-
-export type Kin = 'fill' | 'stroke' | 'layer';
-
-/** Chooses all open shapes that have the fill, the stroke's colour, or the layer of a chosen one. */
-export function chooseKin(desk: Desk, kin: Kin): void {
-  const seen = (paint: Paint | null | undefined): string =>
-    paint ? JSON.stringify(seenPaint(paint, desk.colouring.palette)) : 'none';
-  const of = (s: Shape): string | undefined =>
-    kin === 'layer' ? layerOf(desk.art, s.id)?.id : kin === 'fill' ? seen(s.fill) : seen(s.stroke?.paint);
-  const wanted = new Set(desk.chosenShapes.map(of));
-  desk.choose(chooseShapes(openShapes(desk.art).flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
-}
-
-/** Chooses what is not chosen: the other anchors of the paths in hand, else the other shapes. */
-export function invertChoice(desk: Desk): void {
-  const { choice } = desk;
-  if (choice.level === 'path' && choice.anchors.length > 0) {
-    const all = desk.chosenShapes.flatMap((s) =>
-      s.paths.flatMap((p) => p.anchors.map((_, index) => ({ shape: s.id, path: p.id, index }))),
-    );
-    const left = all.filter((r) => !choice.anchors.some((c) => c.path === r.path && c.index === r.index));
-    return desk.choose(
-      left.length > 0
-        ? { ...chooseAnchors(left), shapes: choice.shapes }
-        : chooseShapes(choice.shapes, 'path'),
-    );
-  }
-  const rest = openShapes(desk.art).filter((s) => !choice.shapes.includes(s.id));
-  desk.choose(rest.length > 0 ? chooseShapes(rest.map((s) => s.id)) : NOTHING_CHOSEN);
-}
-
-/** Chooses the anchors along a path between two chosen ones, the shorter way round a closed one. */
-export function chooseBetween(desk: Desk): void {
-  const [group, ...more] = byPath(desk, desk.choice.anchors);
-  if (!group || more.length > 0 || group.indices.length !== 2) return;
-  const { shape, path } = group;
-  const [a, b] = group.indices.toSorted((x, y) => x - y) as [number, number];
-  const n = path.anchors.length;
-  const on = Array.from({ length: b - a + 1 }, (_, k) => a + k);
-  const round = Array.from({ length: n - (b - a) + 1 }, (_, k) => (b + k) % n);
-  const run = path.closed && round.length < on.length ? round : on;
-  desk.choose({
-    ...chooseAnchors(run.map((index) => ({ shape, path: path.id, index }))),
-    shapes: desk.choice.shapes,
-  });
 }

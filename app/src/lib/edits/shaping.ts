@@ -3,7 +3,6 @@ import {
   findShape,
   flowAll,
   insertAnchor,
-  mapShape,
   moveHandle,
   openSegment,
   removeAnchors,
@@ -15,9 +14,7 @@ import {
   setPath,
   setPaths,
   shapesOf,
-  add,
   together,
-  translation,
   type AnchorKind,
   type FlowOptions,
   type Path,
@@ -63,19 +60,6 @@ export const moved = (path: Path, indices: readonly number[], d: Point): Path =>
   ...path,
   anchors: path.anchors.map((a, i) => (indices.includes(i) ? { ...a, x: a.x + d.x, y: a.y + d.y } : a)),
 });
-
-/** A recipe that moves the named anchors, handles along with them. */
-const moveAnchors = (desk: Desk, refs: readonly AnchorRef[], d: Point): Recipe =>
-  together(...byPath(desk, refs).map(({ shape, path, indices }) => setPath(shape, moved(path, indices, d))));
-
-/** Moves whole shapes. */
-const moveShapes = (desk: Desk, ids: readonly string[], d: Point): Recipe =>
-  together(
-    ...ids.flatMap((id) => {
-      const shape = findShape(desk.art, id);
-      return shape ? [mapShape(shape, translation(d.x, d.y))] : [];
-    }),
-  );
 
 /** Adds an anchor where the segment is, without changing the line, and chooses it. */
 export function addAnchor(desk: Desk, ref: SegmentRef, t: number): void {
@@ -209,39 +193,6 @@ export function deleteChosen(desk: Desk): void {
     const names = chosen.length > 1 ? `${chosen.length} shapes` : findNode(desk.art, chosen[0]!)?.node.name;
     desk.change(`Delete ${names}`, removeNodes(chosen), { choice: chooseShapes([]) });
   }
-}
-
-/** Moves what is chosen by a way in sheet pixels: a handle, anchors, or shapes. Nudges in a row are one step. */
-export function nudge(desk: Desk, d: Point): boolean {
-  const { choice } = desk;
-  if (choice.handle) {
-    const path = pathOf(desk, choice.handle);
-    const anchor = path?.anchors[choice.handle.index];
-    const h = anchor?.[choice.handle.side];
-    if (!path || !anchor || !h) return false;
-    const to = add(add(anchor, h), d);
-    return desk.change(
-      'Nudge the handle',
-      setPath(choice.handle.shape, moveHandle(path, choice.handle.index, choice.handle.side, to)),
-      { choice },
-      'nudge a handle',
-    );
-  }
-  if (choice.anchors.length > 0)
-    return desk.change(
-      'Nudge',
-      moveAnchors(desk, choice.anchors, d),
-      { choice },
-      `nudge ${JSON.stringify(choice.anchors)}`,
-    );
-  if (choice.shapes.length > 0)
-    return desk.change(
-      'Nudge',
-      moveShapes(desk, choice.shapes, d),
-      { choice },
-      `nudge ${choice.shapes.join(' ')}`,
-    );
-  return false;
 }
 
 /** Adds an anchor in the middle of the chosen segment, or of each segment between two chosen neighbours. */

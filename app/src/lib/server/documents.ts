@@ -1,3 +1,5 @@
+// Long because every way a document is read or written goes through one cache and one journal, which stand here.
+
 import {
   applyChecked,
   ART_VERSION,

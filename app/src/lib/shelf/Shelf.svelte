@@ -1,4 +1,5 @@
 <script lang="ts">
+  // Long by its styles: cards, drop target and bin are one page.
   import ImagePlus from '@lucide/svelte/icons/image-plus';
   import EmptySheet from '@lucide/svelte/icons/file';
   import SunMoon from '@lucide/svelte/icons/sun-moon';

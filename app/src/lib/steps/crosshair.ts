@@ -2,7 +2,7 @@ import type { BedPointer, PressMachine } from '$lib/bed/behaviour';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed, toSheet } from '$lib/desk/view';
-import { nudge } from '$lib/edits/shaping';
+import { nudge } from '$lib/edits/nudging';
 
 // The bed by keys. Arrows move a crosshair, which begins where the pointer is, and Enter presses there; or they nudge what
 // is chosen.

@@ -1,4 +1,5 @@
 <script lang="ts">
+  // Long because placing, seeing and crediting a picture are one column of fields that share one gesture.
   import {
     about,
     fromPx,

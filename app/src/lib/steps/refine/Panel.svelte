@@ -14,7 +14,7 @@
   import { command } from '../commands';
   import { protectChosen } from '$lib/edits/anchors';
   import { canMakeSymmetric } from '$lib/edits/symmetry';
-  import { thinChosen } from './commands';
+  import { thinChosen } from './measured';
   import DriftFields from './DriftFields.svelte';
   import EconomyFields from './EconomyFields.svelte';
   import EvenFields from './EvenFields.svelte';
