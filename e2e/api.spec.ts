@@ -1,7 +1,10 @@
 import { expect, test } from './test';
 import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { gzipSync } from 'node:zlib';
 import { request as plain } from 'node:http';
 import { ART_VERSION, emptyArt } from '@mirrot/core';
+import { ROOT } from '../scripts/ready.mjs';
 import { URL } from './desk';
 
 /** A request with headers a browser would not let a page set. */
@@ -164,4 +167,34 @@ test('an SVG with a script is drawn inert as a picture', async ({ page, request 
   const answer = await page.goto(`${URL()}/api/pictures/${picture.id}?size=full`);
   expect(answer!.headers()['content-type']).toBe('image/png');
   expect(await page.evaluate(() => 'pwned' in window)).toBe(false);
+});
+
+test('the first script of the shelf and of the desk is at most 250 kB, compressed', () => {
+  const folder = join(ROOT, 'app/.svelte-kit/output/client');
+  const chunks = JSON.parse(readFileSync(join(folder, '.vite/manifest.json'), 'utf8')) as Record<
+    string,
+    { file: string; imports?: string[]; isEntry?: boolean }
+  >;
+  /** All that is needed, directly or not, before a page shows. */
+  const needed = (keys: readonly string[]): Set<string> => {
+    const all = new Set<string>();
+    const add = (key: string): void => {
+      if (all.has(key)) return;
+      all.add(key);
+      chunks[key]!.imports?.forEach(add);
+    };
+    keys.forEach(add);
+    return all;
+  };
+  const node = (n: number): string => Object.keys(chunks).find((key) => key.endsWith(`/nodes/${n}.js`))!;
+  const start = Object.keys(chunks).filter((key) => /\/(start|entry|app)\.js$/.test(key));
+  // 0 is the frame of all pages, 2 the shelf, 3 the desk.
+  for (const page of [2, 3]) {
+    const bytes = [...needed([...start, node(0), node(page)])].reduce(
+      (n, key) => n + gzipSync(readFileSync(join(folder, chunks[key]!.file))).length,
+      0,
+    );
+    expect(bytes, `page ${page}`).toBeGreaterThan(50_000);
+    expect(bytes, `page ${page}`).toBeLessThanOrEqual(250_000);
+  }
 });

@@ -109,3 +109,42 @@ test('high-density screens are sharp: lines are drawn in device pixels', async (
     .toBeCloseTo(2, 1);
   await page.close();
 });
+
+for (const [width, height] of [
+  [820, 1180],
+  [390, 844],
+] as const)
+  // prettier-ignore
+  test(`at ${width} × ${height} the columns lie over the bed, nothing is cut off, and every view is accessible`, async ({
+    page,
+  }) => {
+    test.slow();
+    await page.setViewportSize({ width, height });
+    await page.goto(URL());
+    await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+    const fits = (): Promise<boolean> =>
+      page.evaluate(() => document.documentElement.scrollWidth <= innerWidth);
+    expect(await fits()).toBe(true);
+    await expectClean(page, 'shelf');
+    const h = await openDemo(page, 'Watering can');
+    const stack = page.getByRole('complementary', { name: 'Stack' });
+    const eye = page.getByRole('complementary', { name: 'Eye' });
+    await expect(eye).toHaveCount(0);
+    await expect(stack).toHaveCount(width < 760 ? 0 : 1);
+    for (const name of STEPS) {
+      await page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name }).click();
+      await page.getByRole('button', { name: 'Eye', exact: true }).click();
+      await expect(eye).toBeVisible();
+      await expect(page.getByRole('group', { name: `${name} panel` })).toBeVisible();
+      await expectClean(page, `${name} with its panel`);
+      expect(await fits()).toBe(true);
+      await h.key('Escape');
+      await expect(eye).toHaveCount(0);
+    }
+    if (width >= 760) return;
+    await page.getByRole('button', { name: 'Stack', exact: true }).click();
+    await expect(stack).toBeVisible();
+    await page.getByRole('row', { name: /^Spout/ }).click();
+    await expect(page.locator('#bed-says')).toHaveText('Spout');
+    await expectClean(page, 'stack over the bed');
+  });

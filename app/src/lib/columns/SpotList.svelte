@@ -16,6 +16,8 @@
   const listed = $derived(desk.pointing.listed);
   const shapes = $derived((listed?.shapes ?? []).flatMap((id) => desk.shapeOf(id) ?? []));
 
+  $effect(() => list?.querySelector<HTMLElement>('.choose')?.focus());
+
   function close(): void {
     if (!desk.pointing.listed) return;
     desk.pointing.listed = null;
@@ -45,7 +47,7 @@
     <Popover
       open
       onOpenChange={(d) => !d.open && close()}
-      initialFocusEl={() => list?.querySelector<HTMLElement>('.choose') ?? null}
+      autoFocus={false}
       positioning={{
         placement: 'right-start',
         gutter: BESIDE_PX,
