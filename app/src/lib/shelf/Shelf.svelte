@@ -259,6 +259,15 @@
     flex-wrap: wrap;
     gap: 12px;
   }
+  @media (width < 760px) {
+    .ways {
+      display: grid;
+      grid-template-columns: repeat(auto-fill, minmax(160px, 1fr));
+    }
+    .first {
+      grid-column: 1 / -1;
+    }
+  }
   .way {
     display: flex;
     align-items: center;

@@ -166,7 +166,7 @@
       {#if how === 'known'}
         <label class="field">
           <span class="quiet">it is</span>
-          <select aria-label="Known rectangle" bind:value={known}>
+          <select aria-label="It is a known rectangle" bind:value={known}>
             {#each KNOWN as one (one.name)}<option value={one.name}>{one.name}</option>{/each}
           </select>
         </label>
@@ -213,6 +213,13 @@
     gap: 16px;
     min-height: 420px;
     margin: 10px 0;
+  }
+  @media (width < 760px) {
+    .all {
+      flex: none;
+      grid-template-columns: minmax(0, 1fr);
+      min-height: 0;
+    }
   }
   .wait {
     display: grid;

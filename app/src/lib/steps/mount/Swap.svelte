@@ -163,6 +163,13 @@
     min-height: 420px;
     margin: 8px 0;
   }
+  @media (width < 760px) {
+    .both {
+      flex: none;
+      grid-template-columns: minmax(0, 1fr);
+      min-height: 0;
+    }
+  }
   h3 {
     margin-bottom: 4px;
     font-size: 14px;
