@@ -42,6 +42,27 @@ async function framesDuring(page: Page, work: () => Promise<void>): Promise<Fram
   );
 }
 
+interface Work {
+  /** Milliseconds of the page's own script for each move of the pointer. */
+  readonly script: number;
+  /** Milliseconds of style, layout and all else on the main thread, for each move. */
+  readonly rest: number;
+}
+
+/** What the main thread does for each of so many moves of the pointer, as the browser counts it. */
+async function workDuring(page: Page, moves: number, work: () => Promise<void>): Promise<Work> {
+  const session = await page.context().newCDPSession(page);
+  await session.send('Performance.enable');
+  const read = async (): Promise<Map<string, number>> =>
+    new Map((await session.send('Performance.getMetrics')).metrics.map((m) => [m.name, m.value]));
+  const before = await read();
+  await work();
+  const after = await read();
+  const took = (name: string): number => ((after.get(name)! - before.get(name)!) * 1000) / moves;
+  await session.detach();
+  return { script: took('ScriptDuration'), rest: took('TaskDuration') - took('ScriptDuration') };
+}
+
 /** A wavy line of so many smooth anchors. */
 const longPath = (count: number): Path => ({
   id: 'long',
@@ -155,6 +176,13 @@ try {
   await page.waitForTimeout(800);
   measured.push(['next segment', await framesDuring(page, preview)]);
 
+  const works: [string, Work][] = [];
+  works.push(['point about', await workDuring(page, FRAMES, preview)]);
+  await page.keyboard.press('Escape');
+  await page.keyboard.press('3');
+  await page.waitForTimeout(800);
+  works.push(['drag an anchor', await workDuring(page, FRAMES, () => drag(path.anchors[0]!))]);
+
   // One long path: its anchors shown while it is shaped.
   const long = longPath(3000);
   const shape = shapesOf(art)[0]!.shape;
@@ -212,6 +240,9 @@ try {
     console.log(
       `  ${what.padEnd(16)} ${here.median.toFixed(1).padStart(6)} ${here.p95.toFixed(1).padStart(6)}   naive ${naive.median.toFixed(1).padStart(6)} ${naive.p95.toFixed(1).padStart(6)}   ${(naive.median / here.median).toFixed(1)} times`,
     );
+  console.log('Of each move of the pointer, on the main thread, ms (own script, all else):');
+  for (const [what, w] of works)
+    console.log(`  ${what.padEnd(16)} ${w.script.toFixed(1).padStart(6)} ${w.rest.toFixed(1).padStart(6)}`);
   console.log('Frames while one path of 3,000 anchors is shaped, ms (median, 95th percentile):');
   for (const [what, f] of longRows)
     console.log(`  ${what.padEnd(16)} ${f.median.toFixed(1).padStart(6)} ${f.p95.toFixed(1).padStart(6)}`);

@@ -142,10 +142,11 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
       if (!grip) {
         if (!isAnchorChosen(desk.choice, ref)) desk.choose(toggledAnchor(desk.choice, ref));
         const refs = desk.choice.anchors;
-        const from = desk;
-        const snapshot = byPath(from, refs);
+        const snapshot = byPath(desk, refs);
         const at = pathOf(desk, ref)!.anchors[ref.index]!;
         const without = movingWith(desk, refs);
+        /** Where the anchor has gone. */
+        let to: Point = at;
         // One anchor goes to what attracts; several keep to the hand.
         const way = (d: Point, q: BedPointer): Point => {
           if (q.shift) return alongAxis(d);
@@ -159,11 +160,14 @@ export function gripAnchor(desk: Desk, ref: AnchorRef, start: BedPointer): Grip 
           desk,
           refs.length > 1 ? `Move ${refs.length} anchors` : 'Move the anchor',
           start.sheet,
-          (d, q) =>
-            together(
-              ...snapshot.map(({ shape, path, indices }) => setPath(shape, moved(path, indices, way(d, q)))),
-            ),
-          (q) => add(at, way(subtract(q.sheet, start.sheet), q)),
+          (d, q) => {
+            const by = way(d, q);
+            to = add(at, by);
+            return together(
+              ...snapshot.map(({ shape, path, indices }) => setPath(shape, moved(path, indices, by))),
+            );
+          },
+          () => to,
         );
       }
       grip.drag(p);

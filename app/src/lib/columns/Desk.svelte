@@ -141,6 +141,17 @@
       if (!modal() && placeOf(document.activeElement) !== 'text') bed?.focus({ preventScroll: true });
     });
   }
+  // What had the keyboard has gone (an offer taken, a notice closed, a row removed): the bed has it then.
+  function catchFocus(): void {
+    setTimeout(() => {
+      if (document.activeElement === document.body && document.hasFocus() && !modal())
+        bed?.focus({ preventScroll: true });
+    });
+  }
+  $effect(() => {
+    void [desk.offer, desk.notice, progress, desk.pointing.listed, workplace.dialogShown, desk.step];
+    catchFocus();
+  });
   function paste(e: ClipboardEvent): void {
     const files = filesIn(e.clipboardData);
     if (files.length === 0 || placeOf(e.target) === 'text') return;
@@ -168,6 +179,7 @@
   ononline={comeBack}
   onpagehide={() => saving.flush()}
   onpointerup={backToBed}
+  onfocusout={(e) => !e.relatedTarget && catchFocus()}
   onpaste={paste}
   onbeforeunload={unloading}
 />

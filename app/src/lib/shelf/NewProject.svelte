@@ -36,6 +36,7 @@
 
   async function start(e: SubmitEvent): Promise<void> {
     e.preventDefault();
+    if (share !== null) return;
     const read = nameSchema.safeParse(name);
     if (!read.success) {
       wrong = read.error.issues[0]!.message;
@@ -124,7 +125,7 @@
       <button type="button" class="plain-button" onclick={leave}
         >{share === null ? 'Leave it' : 'Stop'}</button
       >
-      <button type="submit" class="main-button" disabled={share !== null}>Start</button>
+      <button type="submit" class="main-button" aria-disabled={share !== null}>Start</button>
     </div>
   </form>
 </Modal>
