@@ -1,10 +1,11 @@
 import { defineConfig } from '@playwright/test';
 
-// Debian's Chromium, one worker (two cores), no second tries: a test that passes only sometimes is a failure.
+// Debian's Chromium, two workers (two cores), each with a server of its own; no second tries: a test that passes only
+// sometimes is a failure.
 export default defineConfig({
   testDir: 'e2e',
   globalSetup: './e2e/server.ts',
-  workers: 1,
+  workers: 2,
   retries: 0,
   timeout: 60_000,
   outputDir: 'test-results',

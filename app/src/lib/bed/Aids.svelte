@@ -1,6 +1,8 @@
 <script lang="ts">
   // Long because each aid is a few lines of one picture over the bed, and all read the same view.
   import {
+    findNode,
+    shapesIn,
     drawnData,
     drawnTwice,
     shapesOf,
@@ -186,6 +188,11 @@
         : [];
     });
   });
+  /** Outlines of the one that stays. */
+  const stays = $derived.by(() => {
+    const node = desk.choosing.stays && findNode(desk.art, desk.choosing.stays)?.node;
+    return node ? drawnData(shapesIn(node).flatMap((shape) => wholePaths(shape))) : null;
+  });
   const cross = $derived(desk.pointing.cross && bed(desk.pointing.cross));
 </script>
 
@@ -247,6 +254,11 @@
         <path class="spare" d="M-5 0a5 5 0 1 0 10 0a5 5 0 1 0 -10 0M-2.5 0h5" />
       </g>
     {/each}
+  {/if}
+  {#if stays}
+    <g transform="translate({view.tx} {view.ty}) scale({view.scale})">
+      <path class="stays" d={stays} vector-effect="non-scaling-stroke" />
+    </g>
   {/if}
   {#if desk.offer?.worst && !desk.pointing.held.has('q')}
     {@const at = bed(desk.offer.worst)}
@@ -319,6 +331,10 @@
     stroke: var(--carrot);
     stroke-width: 2;
     stroke-dasharray: 7 4;
+  }
+  .stays {
+    stroke: var(--carrot);
+    stroke-width: 4;
   }
   .took {
     stroke: var(--leaf);

@@ -33,6 +33,7 @@ import {
   type AnchorRef,
   type SegmentRef,
 } from '$lib/desk/choice';
+import { chooseIds, copiesOfChosen } from '$lib/edits/copying';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { addAnchor, byPath, moved, pathOf, turnKinds } from '$lib/edits/shaping';
@@ -236,13 +237,39 @@ export function gripSegment(
   };
 }
 
-/** Takes chosen shapes: drag moves them, Shift along an axis. */
+/** Takes a copy of what is chosen along; it is chosen then. */
+function gripCopy(desk: Desk, start: BedPointer): Grip {
+  const made = copiesOfChosen(desk);
+  const gesture = desk.gesture('Move a copy');
+  let by: Point = { x: 0, y: 0 };
+  return {
+    drag(p) {
+      const d = subtract(p.sheet, start.sheet);
+      by = p.shift ? alongAxis(d) : d;
+      gesture.show(made.recipe(by));
+      desk.pointing.pointerNote = { at: p.sheet, text: lengthAndAngle(desk, by) };
+    },
+    release() {
+      desk.pointing.pointerNote = null;
+      gesture.keep();
+      desk.choose(chooseIds(desk.art, made.copies.ids));
+      desk.choosing.copied = made.copies;
+    },
+    cancel() {
+      desk.pointing.pointerNote = null;
+      gesture.drop();
+    },
+  };
+}
+
+/** Takes chosen shapes: drag moves them, Shift along an axis, Alt takes a copy along. */
 export function gripShapes(
   desk: Desk,
   ids: readonly string[],
   start: BedPointer,
   click: (p: BedPointer) => void,
 ): Grip {
+  if (start.alt) return { ...gripCopy(desk, start), click };
   const shapes = ids.flatMap((id) => findShape(desk.art, id) ?? []);
   return {
     ...dragging(

@@ -50,6 +50,9 @@ export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Gr
   const click = (p: BedPointer): void => {
     if (hit?.kind !== 'inside') return p.shift ? undefined : desk.choose(NOTHING_CHOSEN);
     const { shapes } = desk.choice;
+    // One of several, pressed once more: the others are put against it.
+    if (!p.shift && shapes.length > 1 && shapes.includes(hit.shape))
+      return desk.choosing.turnStays(hit.shape);
     if (!p.shift) return desk.choose(chooseShapes([hit.shape]));
     const next = shapes.includes(hit.shape) ? shapes.filter((s) => s !== hit.shape) : [...shapes, hit.shape];
     desk.choose(chooseShapes(next));

@@ -3,6 +3,7 @@
   import LayersPlus from '@lucide/svelte/icons/layers-2';
   import { createVirtualizer, defaultRangeExtractor } from '@tanstack/svelte-virtual';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Arrange from './Arrange.svelte';
   import PictureRows from './PictureRows.svelte';
   import { rowStep, stackRows } from './rows';
   import StackRow from './StackRow.svelte';
@@ -147,6 +148,7 @@
       {/each}
     </div>
   </div>
+  <Arrange {desk} />
   <PictureRows {desk} />
   <Steps {desk} />
 </aside>

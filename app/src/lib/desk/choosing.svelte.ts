@@ -1,9 +1,11 @@
 import {
+  findNode,
   findShape,
   isEmptyBox,
   layerOf,
   shapeBounds,
   shapeIndex,
+  shapesIn,
   uniteBoxes,
   type Art,
   type Box,
@@ -12,7 +14,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import type { Context, Live } from './changes';
-import { findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import { chosenNodes, findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
 
 /** What is chosen, what is being drawn, and what receives the next path, colour or weight. */
 export class Choosing {
@@ -23,6 +25,10 @@ export class Choosing {
   layer: string = $state('');
   /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
   justEnded: string | null = $state(null);
+  /** The chosen node that stays where others are aligned to it; null for none. */
+  stays: string | null = $state(null);
+  /** The copies made last, and what they are of: made again, they are moved by as much. */
+  copied: { readonly ids: readonly string[]; readonly of: readonly string[] } | null = $state.raw(null);
   /** The point picked to turn and scale about; null for one of the box's own nine. */
   turnCentre: Point | null = $state.raw(null);
   readonly #drawing: { readonly art: Art };
@@ -39,6 +45,7 @@ export class Choosing {
 
   choose(choice: Choice): void {
     this.choice = choice;
+    if (this.stays && !chosenNodes(choice, this.#drawing.art).includes(this.stays)) this.stays = null;
     const shape = choice.shapes.at(-1);
     const layer = shape ? layerOf(this.#drawing.art, shape) : null;
     if (layer) this.layer = layer.id;
@@ -53,6 +60,16 @@ export class Choosing {
     const { art } = this.#drawing;
     this.choice = stillThere(choice, art);
     this.live = live && findPath(findShape(art, live.shape), live.path) ? live : null;
+  }
+
+  /** Lets the chosen node that holds a shape stay, or lets it go again. */
+  turnStays(shape: string): void {
+    const { art } = this.#drawing;
+    const node = chosenNodes(this.choice, art).find((id) => {
+      const found = findNode(art, id)?.node;
+      return found && shapesIn(found).some((s) => s.id === shape);
+    });
+    this.stays = node === this.stays ? null : (node ?? null);
   }
 
   get shapes(): Shape[] {

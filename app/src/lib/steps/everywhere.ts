@@ -23,6 +23,8 @@ import {
   openShapes,
 } from '@mirrot/core';
 import { allAnchors, walkAnchors, walkHandles, walkShapes } from '$lib/bed/refine';
+import { duplicateChosen } from '$lib/edits/copying';
+import { freeChosenGroups, groupChosen, groupsChosen } from '$lib/edits/grouping';
 import { deleteChosen } from '$lib/edits/shaping';
 import { endPath } from '$lib/bed/ending';
 import { chooseAnchors, chooseShapes, chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
@@ -199,6 +201,27 @@ export const EVERYWHERE: readonly Command[] = [
       const shown = !nodes.every((node) => node.shown);
       w.desk.change(shown ? 'Show' : 'Hide', together(...ids.map((id) => setNode(id, { shown }))));
     },
+  },
+  {
+    id: 'group',
+    title: 'Group',
+    keys: ['Mod+G'],
+    when: ({ desk }) => chosenNodes(desk.choice, desk.art).length > 0 && !desk.live,
+    run: ({ desk }) => groupChosen(desk),
+  },
+  {
+    id: 'free-group',
+    title: 'Free the group',
+    keys: ['Mod+Shift+G'],
+    when: ({ desk }) => groupsChosen(desk).length > 0,
+    run: ({ desk }) => freeChosenGroups(desk),
+  },
+  {
+    id: 'duplicate',
+    title: 'Duplicate',
+    keys: ['Mod+D'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: ({ desk }) => duplicateChosen(desk),
   },
   {
     id: 'lock',

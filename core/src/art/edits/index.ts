@@ -11,7 +11,21 @@ export {
 } from './nodes';
 export { releaseAxis, setAxis, setDrawingAxis } from './axes';
 export { freeHole, makeHole, mapShape, mapWithPicture, removePath, setPath, setPaths } from './paths';
+export {
+  arrangeNodes,
+  type Extent,
+  flipNodes,
+  type Frame,
+  mapNodes,
+  matchNodes,
+  nodeBox,
+  nodesBox,
+  type Place,
+  type Side,
+  spreadNodes,
+} from './arranging';
 export { partShared, shareBorder } from './borders';
+export { copiesOf, type Copies } from './copying';
 export { freeGroups, groupNodes, moveNodes } from './moving';
 export {
   addChip,

@@ -21,8 +21,6 @@
 
   let canvas: HTMLCanvasElement | undefined = $state();
   let chart: Chart | null = null;
-  /** Where the bars stand in the chart, pixels. */
-  let area = $state({ top: 0, height: 0 });
   $effect(() => {
     if (!canvas) return;
     // Drawn anew when the theme changes.
@@ -44,15 +42,13 @@
         scales: { x: { ...measured, beginAtZero: true, ticks: { ...measured.ticks, precision: 0, maxTicksLimit: 5 } }, y: named },
       },
     }); // prettier-ignore
-    const { top, bottom } = chart.chartArea;
-    area = { top, height: bottom - top };
     return () => chart?.destroy();
   });
 </script>
 
 <div class="chart" style:height="{28 + ROW * shown.length}px">
   <canvas bind:this={canvas} aria-hidden="true"></canvas>
-  <ul aria-label={summary} style:top="{area.top}px" style:height="{area.height}px">
+  <ul aria-label={summary} style:height="{ROW * shown.length}px">
     {#each shown as { shape, anchors, fewest } (shape.id)}
       <li>
         <button
@@ -71,6 +67,7 @@
   }
   ul {
     position: absolute;
+    top: 2px;
     right: 0;
     left: 0;
     display: flex;

@@ -1,0 +1,57 @@
+import {
+  boxCentre,
+  copiesOf,
+  findNode,
+  mapNodes,
+  nodesBox,
+  previewArt,
+  subtract,
+  together,
+  translation,
+  type Art,
+  type Copies,
+  type Point,
+  type Recipe,
+} from '@mirrot/core';
+import { chooseNodes, chosenNodes, type Choice } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { newId } from '$lib/ids';
+
+/** Nodes of a drawing chosen as wholes. */
+export const chooseIds = (art: Art, ids: readonly string[]): Choice =>
+  chooseNodes(ids.flatMap((id) => findNode(art, id)?.node ?? []));
+
+/** Copies of what is chosen, moved by a way. */
+export interface MovedCopies {
+  readonly copies: Copies;
+  recipe(by: Point): Recipe;
+  /** The copies chosen. */
+  choice(by: Point): Choice;
+}
+
+export function copiesOfChosen(desk: Desk): MovedCopies {
+  const copies = copiesOf(desk.art, chosenNodes(desk.choice, desk.art), newId);
+  const recipe = (by: Point): Recipe =>
+    together(copies.recipe, mapNodes(copies.ids, translation(by.x, by.y)));
+  return { copies, recipe, choice: (by) => chooseIds(previewArt(desk.art, recipe(by)), copies.ids) };
+}
+
+const same = (a: readonly string[], b: readonly string[]): boolean =>
+  a.length === b.length && a.every((id) => b.includes(id));
+
+/** How far the copies made last were moved from what they are of; null unless just they are chosen. */
+function lastStep(desk: Desk): Point | null {
+  const last = desk.choosing.copied;
+  if (!last || !same(last.ids, chosenNodes(desk.choice, desk.art))) return null;
+  if (last.of.some((id) => !findNode(desk.art, id))) return null;
+  return subtract(boxCentre(nodesBox(desk.art, last.ids)), boxCentre(nodesBox(desk.art, last.of)));
+}
+
+/** Copies what is chosen, in place; the copies made last, once more by the step they were moved. */
+export function duplicateChosen(desk: Desk): void {
+  const by = lastStep(desk) ?? { x: 0, y: 0 };
+  const made = copiesOfChosen(desk);
+  if (made.copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
+  desk.change('Duplicate', made.recipe(by), { choice: made.choice(by) });
+  desk.choosing.copied = made.copies;
+}

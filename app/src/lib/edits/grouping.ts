@@ -1,0 +1,53 @@
+import { findNode, freeGroups, groupNodes, previewArt, type Group } from '@mirrot/core';
+import { chosenNodes } from '$lib/desk/choice';
+import type { Desk } from '$lib/desk/desk.svelte';
+import { newId } from '$lib/ids';
+import { chooseIds } from './copying';
+
+/** Groups that are chosen as wholes. */
+export const groupsChosen = (desk: Desk): Group[] =>
+  chosenNodes(desk.choice, desk.art).flatMap((id) => {
+    const node = findNode(desk.art, id)?.node;
+    return node?.type === 'group' ? [node] : [];
+  });
+
+/** A name that no node of the drawing has: "Group 1", "Group 2". */
+function groupName(desk: Desk): string {
+  const names = new Set<string>();
+  const walk = (nodes: readonly { name: string; children?: readonly unknown[] }[]): void => {
+    for (const node of nodes) {
+      names.add(node.name);
+      walk((node.children ?? []) as readonly { name: string }[]);
+    }
+  };
+  walk(desk.art.layers);
+  for (let n = 1; ; n++) if (!names.has(`Group ${n}`)) return `Group ${n}`;
+}
+
+/** Makes a group of what is chosen, where the topmost of it stood. */
+export function groupChosen(desk: Desk): void {
+  const ids = chosenNodes(desk.choice, desk.art).filter(
+    (id) => findNode(desk.art, id)?.node.type !== 'layer',
+  );
+  if (ids.length === 0) return desk.say('Layers are not grouped. Choose shapes or groups.');
+  const group = {
+    id: newId(),
+    type: 'group' as const,
+    name: groupName(desk),
+    shown: true,
+    locked: false,
+    opacity: 1,
+  };
+  const recipe = groupNodes(ids, group);
+  desk.change('Group', recipe, { choice: chooseIds(previewArt(desk.art, recipe), [group.id]) });
+}
+
+/** Frees the chosen groups: what stands in them stands in their place, and is chosen. */
+export function freeChosenGroups(desk: Desk): void {
+  const groups = groupsChosen(desk);
+  const inside = groups.flatMap((group) => group.children.map(({ id }) => id));
+  const others = chosenNodes(desk.choice, desk.art).filter((id) => !groups.some((g) => g.id === id));
+  const recipe = freeGroups(groups.map(({ id }) => id));
+  const choice = chooseIds(previewArt(desk.art, recipe), [...others, ...inside]);
+  desk.change(groups.length === 1 ? `Free ${groups[0]!.name}` : 'Free the groups', recipe, { choice });
+}

@@ -1,0 +1,106 @@
+import type { Recipe } from '../change';
+import type { Art, ArtNode, Shape } from '../schema';
+import { MOST_CHARACTERS } from '../limits';
+import { cutText } from '../text';
+import { childrenOf, findNode, inPaintOrder, outermost, shapesIn, type TreeNode } from '../tree';
+import { draftFind } from './draft';
+import { addNode, together } from './nodes';
+
+/** Copies of nodes, to be put into the drawing, and what they are called: outermost ones, bottom first. */
+export interface Copies {
+  readonly recipe: Recipe;
+  /** Ids of the copies, in the order of `of`. */
+  readonly ids: readonly string[];
+  /** The nodes that were copied. */
+  readonly of: readonly string[];
+}
+
+/** Plain data once more. */
+const cloned = <T>(value: T): T => {
+  if (Array.isArray(value)) return value.map(cloned) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, cloned(inner)])) as T;
+};
+
+const namesIn = (node: TreeNode): string[] => [node.name, ...childrenOf(node).flatMap(namesIn)];
+
+/** Keys that anchors of several paths share, counted over nodes. */
+function keyCounts(nodes: readonly TreeNode[]): Map<string, number> {
+  const counts = new Map<string, number>();
+  for (const shape of nodes.flatMap(shapesIn))
+    for (const path of shape.paths)
+      for (const { shared } of path.anchors)
+        if (shared !== undefined) counts.set(shared, (counts.get(shared) ?? 0) + 1);
+  return counts;
+}
+
+/**
+ * Copies shapes, groups and pictures in place, each just above the one it is of. Everything in a copy has an id of its own.
+ * Anchors that copies share with each other are shared among the copies; with what was not copied they share nothing. Layers
+ * and what is not there are left out.
+ *
+ * @param newId gives an id that is not in the drawing, another one each time
+ */
+export function copiesOf(art: Art, ids: readonly string[], newId: () => string): Copies {
+  const nodes = outermost(art, inPaintOrder(art, ids)).flatMap((id) => {
+    const node = findNode(art, id)?.node;
+    return node && node.type !== 'layer' ? [node] : [];
+  });
+  const counts = keyCounts(nodes);
+  const keys = new Map<string, string>();
+  const keyOf = (shared: string): string | undefined => {
+    if ((counts.get(shared) ?? 0) < 2) return undefined;
+    if (!keys.has(shared)) keys.set(shared, newId());
+    return keys.get(shared);
+  };
+  const copyShape = (shape: Shape): Shape => ({
+    ...shape,
+    id: newId(),
+    paths: shape.paths.map((path) => ({
+      ...path,
+      id: newId(),
+      anchors: path.anchors.map(({ shared, ...anchor }) => {
+        const key = shared === undefined ? undefined : keyOf(shared);
+        return key === undefined ? anchor : { ...anchor, shared: key };
+      }),
+    })),
+  });
+  const copy = (node: ArtNode): ArtNode => {
+    if (node.type === 'shape') return copyShape(node);
+    if (node.type === 'picture') return { ...node, id: newId() };
+    const children = node.children.map(copy);
+    const clipped = node.children.findIndex((child) => child.id === node.clip);
+    const { clip: _clip, ...group } = node;
+    const made = { ...group, id: newId(), children };
+    return clipped < 0 ? made : { ...made, clip: children[clipped]!.id };
+  };
+  const taken = new Set(art.layers.flatMap(namesIn));
+  const made = nodes.map((node) => {
+    const name = copyName(node.name, taken);
+    taken.add(name);
+    return { ...copy(node), name };
+  });
+  const above =
+    (of: string, node: ArtNode): Recipe =>
+    (draft) => {
+      const found = draftFind(draft, of);
+      // Fresh each time: what is put into a draft is the draft's to change.
+      if (found?.parent) addNode(found.parent.id, cloned(node), found.index + 1)(draft);
+    };
+  return {
+    recipe: together(...made.map((node, i) => above(nodes[i]!.id, node))),
+    ids: made.map((node) => node.id),
+    of: nodes.map((node) => node.id),
+  };
+}
+
+/** Room that a copy's number takes in its name. */
+const NUMBER_CHARACTERS = 8;
+
+/**
+ * Names that say which copy it is: "Spoke", "Spoke 2", "Spoke 3". The lowest number that is not taken among the drawing's names.
+ */
+export function copyName(name: string, taken: ReadonlySet<string>): string {
+  const stem = cutText(name.replace(/ \d+$/, ''), MOST_CHARACTERS - NUMBER_CHARACTERS);
+  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
+}
