@@ -56,6 +56,7 @@
   style:top="{top}px"
   style:padding-left="{4 + row.depth * 8}px"
   role="row"
+  aria-label={node.type === 'shape' ? `${node.name}, ${anchorText(node)}${driftText(node)}` : node.name}
   tabindex={stop ? 0 : -1}
   aria-level={row.depth + 1}
   aria-posinset={row.place}

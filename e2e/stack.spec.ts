@@ -1,0 +1,67 @@
+import { expect, test } from './test';
+import { findNode, nodeBox, type Art, type Shape } from '@mirrot/core';
+import { openNew } from './desk';
+
+const square = (id: string, x: number, y: number, size: number): Shape => ({
+  id, type: 'shape', name: id, shown: true, locked: false, opacity: 1, fill: { hex: '#2f6b4f' }, stroke: null,
+  paths: [{ id: `${id}-path`, closed: true, anchors: [[0, 0], [1, 0], [1, 1], [0, 1]].map(([u, v]) => ({ x: x + u! * size, y: y + v! * size, kind: 'corner' as const, in: null, out: null })) }],
+}); // prettier-ignore
+
+test('what is chosen is arranged on the board, seen before it is pressed; grouped, copied along, and all of it undone', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Arranged', undefined, [
+    square('Plate', 100, 100, 200),
+    square('Knob', 420, 80, 60),
+    square('Ring', 560, 300, 120),
+  ]);
+  const left = (art: Art, id: string): number => nodeBox(art, id).x0;
+  await h.key('3');
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) });
+  await row('Plate').click({ position: { x: 90, y: 18 } });
+  for (const name of ['Knob', 'Ring'])
+    await row(name).click({ position: { x: 90, y: 18 }, modifiers: ['Shift'] });
+  await page.locator('summary', { hasText: 'Arrange' }).click();
+  const board = page.getByRole('group', { name: /at a place of all that is chosen/ });
+  const ink = (id: string) => h.bed.locator(`[data-shape="${id}"]`).first();
+  const before = await ink('Ring').getAttribute('d');
+  await board.getByRole('button', { name: 'left', exact: true }).hover();
+  await expect(ink('Ring')).not.toHaveAttribute('d', before!);
+  await page.mouse.move(640, 760);
+  await expect(ink('Ring')).toHaveAttribute('d', before!);
+  await board.getByRole('button', { name: 'left', exact: true }).click();
+  let art = await h.art();
+  expect(['Plate', 'Knob', 'Ring'].map((id) => left(art, id))).toEqual([100, 100, 100]);
+  await h.key('Control+z');
+
+  // The knob is centred on the plate, which stays.
+  await h.click({ x: 200, y: 200 });
+  await page.getByRole('group', { name: /at a place of Plate/ }).getByRole('button', { name: 'middle', exact: true }).click(); // prettier-ignore
+  art = await h.art();
+  expect(nodeBox(art, 'Knob')).toMatchObject({ x0: 170, y0: 170, x1: 230, y1: 230 });
+  expect(left(art, 'Plate')).toBe(100);
+  await h.key('Control+z');
+
+  await h.key('Control+g');
+  await expect(row('Group 1')).toBeVisible();
+  await expect(page.locator('#bed-says')).toHaveText('Group 1, 3 shapes');
+  await h.key('Control+Shift+g');
+  await expect(row('Group 1')).toHaveCount(0);
+
+  // A copy goes along with Alt; the same step again by Ctrl+D.
+  await h.key('Escape');
+  await h.click({ x: 600, y: 340 });
+  await expect(page.locator('#bed-says')).toHaveText('Ring');
+  await page.keyboard.down('Alt');
+  await h.drag({ x: 600, y: 340 }, { x: 600, y: 240 });
+  await page.keyboard.up('Alt');
+  await h.key('Control+d');
+  const { layers } = await h.art();
+  const rings = layers[0]!.children.filter((n) => n.name.startsWith('Ring'));
+  expect(rings.map((n) => n.name)).toEqual(['Ring', 'Ring 2', 'Ring 3']);
+  expect(rings.map((n) => nodeBox({ ...art, layers }, n.id).y0)).toEqual([300, 200, 100]);
+  for (let i = 0; i < 4; i++) await h.key('Control+z');
+  const { layers: back } = await h.art();
+  expect(back[0]!.children.map((n) => n.name)).toEqual(['Plate', 'Knob', 'Ring']);
+  expect(findNode(await h.art(), 'Ring')).not.toBeNull();
+});
