@@ -1,6 +1,6 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import type { Extent, Side } from '@mirrot/core';
-  import type { Gesture } from '$lib/desk/changes';
   import type { Desk } from '$lib/desk/desk.svelte';
   import {
     arrangingRecipe,
@@ -48,24 +48,30 @@
       down: down === 0.5 && across !== 0.5 ? null : down,
     });
 
-  let shown: { readonly what: string; readonly gesture: Gesture } | null = null;
+  /** What is shown while the pointer is over it. What else is offered is not taken away by passing over. */
   function preview(what: Arranging): void {
-    if (shown?.what === what.label) return;
-    leave();
-    const gesture = desk.gesture(what.label);
-    shown = { what: what.label, gesture };
-    gesture.show(arrangingRecipe(desk, what, against, extent));
+    if (desk.offer && desk.offer.from !== 'arrange') return;
+    const recipe = arrangingRecipe(desk, what, against, extent);
+    desk.makeOffer({
+      from: 'arrange',
+      text: what.label,
+      label: what.label,
+      recipe,
+      preview: true,
+      passing: true,
+    });
   }
   function leave(): void {
-    shown?.gesture.drop();
-    shown = null;
+    if (desk.offer?.from === 'arrange') desk.leaveOffer();
   }
   function take(what: Arranging): void {
-    preview(what);
-    shown?.gesture.keep();
-    shown = null;
+    const { choice } = desk;
+    desk.change(what.label, arrangingRecipe(desk, what, against, extent), { choice });
   }
-  $effect(() => leave);
+  $effect(() => {
+    void desk.choice;
+    return () => untrack(leave);
+  });
 </script>
 
 {#snippet way(what: Arranging, words: string)}

@@ -192,7 +192,7 @@
     {#if desk.pointing.listed}
       {#await import('./SpotList.svelte') then { default: SpotList }}<SpotList {desk} {bed} />{/await}
     {/if}
-    {#if desk.offer}
+    {#if desk.offer && !desk.offer.passing}
       <div class="offer" role="status">
         <span>{desk.offer.text}</span>
         {#if desk.offer.turn}

@@ -30,7 +30,7 @@ import type { Offer } from './offer';
 interface OpenGesture {
   readonly label: string;
   readonly mergeKey: string;
-  before: Context;
+  readonly before: Context;
   recipe: Recipe | null;
 }
 
@@ -163,9 +163,6 @@ export class Drawing {
     const from = this.#kept;
     this.#put(change.art);
     looking();
-    // What is looked at now is what is gone back to when an open gesture is dropped.
-    const now = this.#host.choosing.context;
-    if (this.#open && (now.choice !== before.choice || now.live !== before.live)) this.#open.before = now;
     this.#record(label, { ...change, from }, before, mergeKey);
   }
 

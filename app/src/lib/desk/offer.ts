@@ -4,7 +4,7 @@ import type { Context } from './changes';
 /** A change not made yet: one key takes it, one key leaves it, any other change leaves it too. */
 export interface Offer {
   /** What it comes from, where that matters to others: a slider shows it anew, or it speaks of the next segment itself. */
-  readonly from?: 'thin-out' | 'settle' | 'border';
+  readonly from?: 'thin-out' | 'settle' | 'border' | 'arrange';
   readonly text: string;
   /** The step of the history it will be, and what is looked at once it is taken. */
   readonly label: string;
@@ -12,6 +12,8 @@ export interface Offer {
   readonly after?: Partial<Context>;
   /** The drawing is shown as if it were taken, except while Q is held. */
   readonly preview?: boolean;
+  /** It lasts only while the pointer is on what offers it: nothing asks whether to take it. */
+  readonly passing?: boolean;
   /** Lines it would add, shown beside what is there. */
   readonly ghost?: readonly Path[];
   /** Anchors it would take out, and where it goes farthest from what is there. */

@@ -53,10 +53,11 @@ describe('arranging what is chosen', () => {
     b.desk.change('Group', groupNodes(['b', 'c'], { id: 'g', type: 'group', name: 'G', shown: true, locked: false, opacity: 1 })); // prettier-ignore
     b.desk.choose(chooseNodes([findNode(b.desk.art, 'a')!.node, findNode(b.desk.art, 'g')!.node]));
     const before = b.desk.art;
-    const gesture = b.desk.gesture('Arrange left');
-    gesture.show(arrangingRecipe(b.desk, placing({ across: 0, down: null }), 'choice', 'outline'));
+    const what = placing({ across: 0, down: null });
+    const recipe = arrangingRecipe(b.desk, what, 'choice', 'outline');
+    b.desk.makeOffer({ text: what.label, label: what.label, recipe, preview: true, passing: true });
     expect([left('g'), left('c') - left('b')]).toEqual([10, 100]);
-    gesture.drop();
+    b.desk.leaveOffer();
     expect(b.desk.art).toBe(before);
   });
 });

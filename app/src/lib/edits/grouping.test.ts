@@ -1,5 +1,5 @@
 import { beforeEach, expect, it } from 'vitest';
-import { findNode } from '@mirrot/core';
+import { findNode, type Recipe } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { chooseShapes, chosenNodes } from '$lib/desk/choice';
 import { freeChosenGroups, groupChosen, groupsChosen } from './grouping';
@@ -38,11 +38,9 @@ it('frees groups in their place; what stood in them is chosen', () => {
 });
 
 it('while something is previewed the group is made all the same, and stays chosen when the preview goes', () => {
-  const gesture = b.desk.gesture('Look');
-  gesture.show((draft) => void (draft.layers[0]!.name = 'Looked at'));
+  const recipe: Recipe = (draft) => void (draft.layers[0]!.name = 'Looked at');
+  b.desk.makeOffer({ text: 'Look', label: 'Look', recipe, preview: true, passing: true });
   groupChosen(b.desk);
-  expect(groupsChosen(b.desk)).toHaveLength(1);
-  gesture.drop();
   expect(groupsChosen(b.desk)).toHaveLength(1);
   expect(findNode(b.desk.art, 'layer')!.node.name).not.toBe('Looked at');
 });

@@ -268,6 +268,21 @@ describe('keys of Block in', () => {
     expect(b.shapes[0]!.paths[0]!.anchors[0]!.x).toBe(1);
   });
 
+  it('what is offered only in passing neither takes Enter nor Esc', () => {
+    begin('refine');
+    b.desk.choose(chooseShapes(['s']));
+    b.desk.makeOffer({
+      text: 'x',
+      label: 'x',
+      recipe: () => {},
+      passing: true,
+      taken: () => expect.fail('taken'),
+    });
+    down('Enter');
+    down('Escape');
+    expect(b.desk.choice.shapes).toEqual([]);
+  });
+
   describe('the bed by keys alone', () => {
     const at = (x: number, y: number): void => void (b.desk.pointing.cross = { x, y });
     /** Presses and holds, goes there by arrows as a hand would, and lets go. */

@@ -47,7 +47,7 @@ function escape({ desk, columns }: Workplace, machine: PressMachine): void {
   if (desk.pointing.task) {
     desk.pointing.task = null;
     desk.leaveOffer();
-  } else if (desk.offer) desk.leaveOffer();
+  } else if (desk.offer && !desk.offer.passing) desk.leaveOffer();
   else if (desk.colouring.sampling) desk.colouring.sampling = null;
   else if (desk.live) endPath(desk);
   else if (desk.pointing.cross) desk.pointing.cross = null;
@@ -100,7 +100,7 @@ export function createKeyboard(w: Workplace, machine: PressMachine): Keyboard {
         desk.pointing.hold(held.as, true);
         return true;
       }
-      if (name === 'Enter' && desk.offer) {
+      if (name === 'Enter' && desk.offer && !desk.offer.passing) {
         desk.takeOffer();
         return true;
       }
