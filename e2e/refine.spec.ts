@@ -94,6 +94,19 @@ test('shapes are placed, sized and turned by numbers about a point of their box'
     [80, 150],
     [50, 150],
   ]);
+  // Arrows step, ten times as far with Shift; in a row they are one undo. A comma is a decimal sign too.
+  const x = page.getByRole('spinbutton', { name: 'Shape x' });
+  await x.focus();
+  for (const key of ['ArrowUp', 'ArrowUp', 'Shift+ArrowDown']) await x.press(key);
+  await expect(x).toHaveValue('42');
+  expect((await spots(h))[0]).toEqual([42, 100]);
+  await h.bed.focus();
+  await h.key('Control+z');
+  expect((await spots(h))[0]).toEqual([50, 100]);
+  await x.fill('12,5');
+  await x.press('Enter');
+  expect((await h.shapes())[0]!.paths[0]!.anchors[0]!.x).toBeCloseTo(12.5, 9);
+  await h.key('Control+z');
   await page.getByLabel('turn by').fill('90');
   await page.getByLabel('turn by').press('Enter');
   expect(await spots(h)).toEqual([

@@ -36,15 +36,18 @@
   const fullName = $derived(name.toLowerCase().includes(label.toLowerCase()) ? name : `${label}, ${name}`);
   /** What is being written; null while the field shows what is. */
   let typed: string | null = $state(null);
+  /** The same as the hand wrote it, before it is rounded to be shown. */
+  let raw: string | null = null;
   let wrong = $state(false);
   let byArrow = false;
 
   function take(): void {
     if (typed === null) return;
-    const number = typed.trim() === '' ? NaN : Number(typed);
+    const text = (raw ?? typed).trim();
+    const number = text === '' ? NaN : Number(text);
     wrong = !Number.isFinite(number) || number < min || number > max;
     if (wrong) return;
-    typed = null;
+    typed = raw = null;
     if (number !== Number(written)) together(`${id} ${name}`, () => change(number));
   }
 
@@ -70,7 +73,7 @@
 
   function keydown(e: KeyboardEvent & { currentTarget: HTMLInputElement }): void {
     if (e.key === 'Escape') {
-      typed = null;
+      typed = raw = null;
       wrong = false;
       e.currentTarget.blur();
       return;
@@ -78,13 +81,21 @@
     // Home and End are for the text.
     if (e.key === 'Home' || e.key === 'End') return;
     byArrow = e.key === 'ArrowUp' || e.key === 'ArrowDown';
+    if (byArrow) raw = null;
     input.onkeydown?.(e);
     if (e.key === 'Enter') e.currentTarget.blur();
   }
-  function normalise(e: Event & { currentTarget: HTMLInputElement }): void {
+  /** A comma is a decimal sign too. */
+  function beforeInput(e: InputEvent & { currentTarget: HTMLInputElement }): void {
+    if (!e.data?.includes(',')) return input.onbeforeinput?.(e as never);
+    e.preventDefault();
+    const field = e.currentTarget;
+    field.setRangeText(e.data.replace(',', '.'), field.selectionStart ?? 0, field.selectionEnd ?? 0, 'end');
+    field.dispatchEvent(new InputEvent('input', { bubbles: true }));
+  }
+  function writing(e: Event & { currentTarget: HTMLInputElement }): void {
     byArrow = false;
-    // A comma is a decimal sign too.
-    if (e.currentTarget.value.includes(',')) e.currentTarget.value = e.currentTarget.value.replace(',', '.');
+    raw = e.currentTarget.value;
     input.oninput?.(e as never);
   }
 </script>
@@ -97,7 +108,8 @@
     aria-label={fullName}
     aria-invalid={wrong}
     onkeydown={keydown}
-    oninput={normalise}
+    onbeforeinput={beforeInput}
+    oninput={writing}
   />
   {#if unit}<span aria-hidden="true">{unit}</span>{/if}
 </label>
