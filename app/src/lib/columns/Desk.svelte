@@ -8,7 +8,6 @@
   import { borrowPixels, pixelsKey, type LoadedPicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { provideOneStep } from '$lib/ui/one-step';
-  import Notice from '$lib/ui/Notice.svelte';
   import { filesIn } from '$lib/ui/files';
   import Dialogs from './Dialogs.svelte';
   import Eye from './Eye.svelte';
@@ -220,7 +219,9 @@
   <Ledge {workplace} />
   <Status {workplace} />
 </main>
-<Notice notice={desk.notice} close={() => (desk.notice = null)} />
+{#await import('$lib/ui/Notice.svelte') then { default: Notice }}
+  <Notice notice={desk.notice} close={() => (desk.notice = null)} />
+{/await}
 <Dialogs {workplace} />
 
 <style>

@@ -3,7 +3,6 @@
   import LayersPlus from '@lucide/svelte/icons/layers-2';
   import { createVirtualizer, defaultRangeExtractor } from '@tanstack/svelte-virtual';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import Arrange from './Arrange.svelte';
   import PictureRows from './PictureRows.svelte';
   import { rowStep, stackRows } from './rows';
   import StackRow from './StackRow.svelte';
@@ -38,25 +37,40 @@
     estimateSize: () => ROW_PX,
     overscan: SPARE_ROWS,
   });
+  /** Ids of the rows that the list was given last. */
+  let ids: readonly string[] = [];
   $effect(() => {
-    const options = {
-      count: rows.length,
+    const at = stop;
+    // A drag changes the drawing many times a second, and its rows hardly ever.
+    const same = rows.length === ids.length && rows.every((row, i) => row.node.id === ids[i]);
+    if (!same) ids = rows.map((row) => row.node.id);
+    untrack(() => tellList(at, same));
+  });
+  let lastStop = -1;
+  function tellList(at: number, same: boolean): void {
+    if (same && at === lastStop && list) return;
+    lastStop = at;
+    $virtual.setOptions({
+      count: ids.length,
       getScrollElement: () => list ?? null,
-      getItemKey: (i: number) => rows[i]?.node.id ?? i,
+      getItemKey: (i: number) => ids[i] ?? i,
       // The row that has the keyboard stays, also when it is scrolled out of sight.
       rangeExtractor: (range: Parameters<typeof defaultRangeExtractor>[0]) =>
-        [...new Set([...defaultRangeExtractor(range), Math.min(stop, range.count - 1)])].sort(
-          (a, b) => a - b,
-        ),
-    };
-    untrack(() => $virtual.setOptions(options));
-  });
+        [...new Set([...defaultRangeExtractor(range), Math.min(at, range.count - 1)])].sort((a, b) => a - b),
+    });
+  }
 
   // The row of what is chosen comes into sight.
   $effect(() => {
     const id = desk.choice.nodes.at(-1) ?? desk.choice.shapes.at(-1);
     const at = untrack(() => rowOf(id));
     if (at >= 0 && list) untrack(() => $virtual.scrollToIndex(at, { align: 'auto' }));
+  });
+
+  /** Something was chosen once: what it is arranged by comes then, and stays as it was left. */
+  let arranged = $state(false);
+  $effect(() => {
+    if (chosen.size > 0) arranged = true;
   });
 
   function fold(id: string): void {
@@ -148,7 +162,9 @@
       {/each}
     </div>
   </div>
-  <Arrange {desk} />
+  {#if arranged}
+    {#await import('./Arrange.svelte') then { default: Arrange }}<Arrange {desk} />{/await}
+  {/if}
   <PictureRows {desk} />
   <Steps {desk} />
 </aside>
