@@ -119,12 +119,8 @@ test('a drag measures distance, angle and the stroke of the picture under it', a
   const h = await openDemo(page, 'Plant labels');
   await h.key('3');
   await h.key('Control+k');
-  await page.keyboard.type('measure');
-  await page
-    .getByRole('option', { name: /^Measure$/ })
-    .or(page.getByRole('button', { name: /^Measure$/ }))
-    .first()
-    .click();
+  await page.getByRole('combobox', { name: 'Command' }).fill('measure');
+  await page.getByRole('option', { name: /^Measure$/ }).click();
   // Across the first stroke of "mint", whose pen is 12 picture px wide (the vector original).
   const { pictures } = await h.art();
   const [stroke] = parsePathData(PLANT_LABELS.layers[0]!.shapes[0]!.d);

@@ -133,6 +133,7 @@ test('the finder runs a command by its words, the keys sheet lists keys, Esc clo
   const h = await openDemo(page, 'Watering can');
   await h.key('Control+k');
   await page.getByRole('combobox', { name: 'Command' }).fill('open colour');
+  await expect(page.getByRole('option').first()).toHaveAttribute('data-highlighted', '');
   await h.key('Enter');
   await expect(page.getByRole('button', { name: /^Colour/ })).toHaveAttribute('aria-current', 'step');
   await h.key('?');

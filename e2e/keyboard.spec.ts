@@ -53,6 +53,7 @@ async function command(page: Page, words: string): Promise<void> {
   await page.keyboard.press('Control+k');
   await expect(page.getByRole('combobox', { name: 'Command' })).toBeFocused();
   await page.keyboard.type(words);
+  await expect(page.getByRole('option').first()).toHaveAttribute('data-highlighted', '');
   await page.keyboard.press('Enter');
   await expect(page.getByRole('dialog')).toHaveCount(0);
 }

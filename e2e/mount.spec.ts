@@ -125,6 +125,7 @@ test('crop, real size, origin and numbers place a picture; each is one step', as
   for (const command of ['fill the', 'actual', 'flip across', 'quarter']) {
     await h.key('Control+k');
     await page.getByRole('combobox', { name: 'Command' }).fill(command);
+    await expect(page.getByRole('option').first()).toHaveAttribute('data-highlighted', '');
     await h.key('Enter');
   }
   p = await picture(h);
@@ -234,6 +235,7 @@ test('a better picture takes the old one’s place by three points; the drawing 
   // And a version twice as large lies where it lay.
   await h.key('Control+k');
   await page.getByRole('combobox', { name: 'Command' }).fill('twice as large');
+  await expect(page.getByRole('option').first()).toHaveAttribute('data-highlighted', '');
   await h.key('Enter');
   await expect(page.getByText('4800 × 3600 px now')).toBeVisible({ timeout: 30_000 });
   const large = await picture(h);

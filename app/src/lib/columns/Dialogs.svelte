@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Component } from 'svelte';
+  import { onMount, type Component } from 'svelte';
   import type { DialogName, Workplace } from '$lib/desk/workplace.svelte';
   import { stepSet, type Later } from './step-set';
 
@@ -13,6 +13,13 @@
   const from = { ...stepSet().dialogs, ...OWN };
   let there: readonly (readonly [DialogName, Component<{ workplace: Workplace }>])[] = $state.raw([]);
 
+  // The finder is typed into at once: it is fetched while nothing else is to be done.
+  onMount(() => {
+    const fetchIt = (): void => void OWN.finder?.().catch(() => {});
+    if (!('requestIdleCallback' in window)) return void setTimeout(fetchIt, 1000);
+    const idle = requestIdleCallback(fetchIt);
+    return () => cancelIdleCallback(idle);
+  });
   $effect(() => {
     const name = workplace.dialogShown;
     const later = name && from[name];

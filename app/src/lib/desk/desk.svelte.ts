@@ -92,14 +92,13 @@ export class Desk {
     const look = (): void => this.choosing.restore({ ...before, ...after });
     return this.drawing.change(label, recipe, look, mergeKey);
   }
-  /** Changes made within `run` are one step with others of this key that were made within the last second. */
+  /** Changes within `run` are one step with those of this key a second before. */
   readonly asOneStep = (key: string, run: () => void): void => this.drawing.asOneStep(key, run);
   /** Makes the drawing another one as one step; what is alike in both is not written anew. */
   become(label: string, art: Art): boolean {
     const before = this.choosing.context;
     return this.drawing.become(label, art, () => this.choosing.restore(before));
   }
-  /** Begins a change that is shown while it goes on: see `Drawing.gesture`. */
   gesture(label: string, mergeKey = ''): Gesture {
     return this.drawing.gesture(label, mergeKey);
   }
