@@ -42,7 +42,7 @@ export * from './placed-picture';
 export { same } from './same';
 export { FARTHEST_COORDINATE } from './scalars';
 export * from './schema';
-export { cutText, fitName, nameSchema } from './text';
+export { cutText, fitName, nameSchema, numberedName } from './text';
 export {
   ancestorsOf,
   anchorCount,
@@ -52,6 +52,7 @@ export {
   findShape,
   type Found,
   inPaintOrder,
+  nodeNames,
   isParent,
   layerOf,
   openShapes,

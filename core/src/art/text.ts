@@ -29,3 +29,12 @@ export function cutText(value: string, most: number): string {
 /** A name made of any text: what a name cannot hold is left out, the rest cut to fit; `otherwise` where nothing is left. */
 export const fitName = (value: string, otherwise: string): string =>
   cutText(value.replace(new RegExp(`[${NOT_TEXT}]`, 'gu'), '').trim(), MOST_CHARACTERS).trim() || otherwise;
+
+/** Room that a number takes in a name, UTF-16 units. */
+const NUMBER_CHARACTERS = 8;
+
+/** A name with the lowest number, from `first`, that is not taken: "Shape 4", "Group 1". */
+export function numberedName(stem: string, taken: ReadonlySet<string>, first = 1): string {
+  const cut = cutText(stem, MOST_CHARACTERS - NUMBER_CHARACTERS);
+  for (let n = first; ; n++) if (!taken.has(`${cut} ${n}`)) return `${cut} ${n}`;
+}

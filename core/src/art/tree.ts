@@ -34,6 +34,12 @@ export const shownShapesIn = (node: ParentNode): readonly Shape[] =>
     !child.shown ? [] : child.type === 'shape' ? child : isParent(child) ? shownShapesIn(child) : [],
   );
 
+/** Names of all layers, groups, shapes and pictures of the tree. */
+export function nodeNames(art: Pick<Art, 'layers'>): Set<string> {
+  const namesIn = (node: TreeNode): string[] => [node.name, ...childrenOf(node).flatMap(namesIn)];
+  return new Set(art.layers.flatMap(namesIn));
+}
+
 /** A shape with what it inherits from the groups and the layer it stands in. */
 export interface PlacedShape {
   readonly shape: Shape;

@@ -251,8 +251,7 @@ function gripCopy(desk: Desk, start: BedPointer): Grip {
     },
     release() {
       desk.pointing.pointerNote = null;
-      gesture.keep();
-      desk.choose(chooseIds(desk.art, made.copies.ids));
+      gesture.keep({ choice: chooseIds(desk.art, made.copies.ids) });
       desk.choosing.copied = made.copies;
     },
     cancel() {

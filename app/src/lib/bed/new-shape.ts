@@ -1,15 +1,9 @@
-import { plainStroke, shapesOf, type Path, type Shape } from '@mirrot/core';
+import { nodeNames, numberedName, plainStroke, type Path, type Shape } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { Desk } from '$lib/desk/desk.svelte';
 
 /** Colour of a pen's stroke when none was chosen. */
 const PEN_HEX = '#2a2722';
-
-/** "Shape 4": the first number that no shape of that word has. */
-function nameFor(desk: Desk, word: string): string {
-  const names = new Set(shapesOf(desk.art).map(({ shape }) => shape.name));
-  for (let n = 1; ; n++) if (!names.has(`${word} ${n}`)) return `${word} ${n}`;
-}
 
 /** The layer to draw on; null, and said, when every one is hidden or locked. */
 export function layerToDrawOn(desk: Desk): string | null {
@@ -22,7 +16,7 @@ export function layerToDrawOn(desk: Desk): string | null {
 export const newShape = (desk: Desk, word: string, path: Path): Shape => ({
   id: newId(),
   type: 'shape',
-  name: nameFor(desk, word),
+  name: numberedName(word, nodeNames(desk.art)),
   shown: true,
   locked: false,
   opacity: 1,

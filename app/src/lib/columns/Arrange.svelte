@@ -112,7 +112,7 @@
           <span class="quiet">by</span>
           <select
             aria-label="Arrange by"
-            value={against === 'sheet' ? 'sheet' : (stays?.id ?? 'choice')}
+            value={stays?.id ?? against}
             onchange={(e) => {
               const { value } = e.currentTarget;
               against = value === 'sheet' ? 'sheet' : 'choice';

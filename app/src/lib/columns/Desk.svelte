@@ -11,7 +11,8 @@
   import { filesIn } from '$lib/ui/files';
   import Dialogs from './Dialogs.svelte';
   import Eye from './Eye.svelte';
-  import { provideStepSet, type Place, type StepSet } from './step-set';
+  import type { Place } from '$lib/desk/keyboard';
+  import { provideStepSet, type StepSet } from './step-set';
   import Ledge from './Ledge.svelte';
   import RouteBar from './RouteBar.svelte';
   import Stack from './Stack.svelte';
@@ -129,7 +130,8 @@
   }
   // A press with the pointer on a button or slider gives the keyboard back to the bed.
   function backToBed(e: PointerEvent): void {
-    const target = e.target instanceof Element ? e.target.closest('button, [role=slider], label') : null;
+    const target =
+      e.target instanceof Element ? e.target.closest('button, [role=slider], [role=row], label') : null;
     if (
       !target ||
       target.closest('[role=dialog]') ||

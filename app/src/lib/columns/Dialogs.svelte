@@ -1,6 +1,7 @@
 <script lang="ts">
   import { onMount, type Component } from 'svelte';
   import type { DialogName, Workplace } from '$lib/desk/workplace.svelte';
+  import { whenIdle } from '$lib/ui/when-idle';
   import { stepSet, type Later } from './step-set';
 
   // Dialogs come when they are first wanted, and stay: closed, they hold nothing.
@@ -14,12 +15,7 @@
   let there: readonly (readonly [DialogName, Component<{ workplace: Workplace }>])[] = $state.raw([]);
 
   // The finder is typed into at once: it is fetched while nothing else is to be done.
-  onMount(() => {
-    const fetchIt = (): void => void OWN.finder?.().catch(() => {});
-    if (!('requestIdleCallback' in window)) return void setTimeout(fetchIt, 1000);
-    const idle = requestIdleCallback(fetchIt);
-    return () => cancelIdleCallback(idle);
-  });
+  onMount(() => whenIdle(() => void OWN.finder?.().catch(() => {})));
   $effect(() => {
     const name = workplace.dialogShown;
     const later = name && from[name];

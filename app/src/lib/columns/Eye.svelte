@@ -2,6 +2,7 @@
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { onMount, type Component } from 'svelte';
   import { STEP_NAMES, STEPS, type Step } from '$lib/desk/steps';
+  import { whenIdle } from '$lib/ui/when-idle';
   import { stepSet } from './step-set';
   import Glass from './Glass.svelte';
   import Loupe from './Loupe.svelte';
@@ -22,12 +23,7 @@
     );
   });
   // The others come while nothing else is to be done, so that a step opens at once.
-  onMount(() => {
-    const rest = (): void => STEPS.forEach((step) => void load(step).catch(() => {}));
-    if (!('requestIdleCallback' in window)) return void setTimeout(rest, 1000);
-    const idle = requestIdleCallback(rest);
-    return () => cancelIdleCallback(idle);
-  });
+  onMount(() => whenIdle(() => STEPS.forEach((step) => void load(step).catch(() => {}))));
 </script>
 
 <aside class="eye" aria-label="Eye">

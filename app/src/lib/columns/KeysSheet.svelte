@@ -32,7 +32,7 @@
       ...(['block-in', 'refine'] as const).map(
         (step) => [STEP_NAMES[step], commands.filter((c) => c.keys && c.steps?.includes(step))] as const,
       ),
-    ].map(([name, commands]) => [name, commands.filter((c) => !/^nudge|^open-|^cross-/.test(c.id))] as const),
+    ].map(([name, commands]) => [name, commands.filter((c) => !/^open-|^cross-/.test(c.id))] as const),
   );
   const shown = (k: string): string => k.replace('Mod', 'Ctrl');
 </script>

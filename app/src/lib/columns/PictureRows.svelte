@@ -1,10 +1,7 @@
 <script lang="ts">
-  import Eye from '@lucide/svelte/icons/eye';
-  import EyeOff from '@lucide/svelte/icons/eye-off';
   import Image from '@lucide/svelte/icons/image';
-  import Lock from '@lucide/svelte/icons/lock';
-  import LockOpen from '@lucide/svelte/icons/lock-open';
   import { setPicture, traceFrom } from '@mirrot/core';
+  import RowSwitch from './RowSwitch.svelte';
   import type { Desk } from '$lib/desk/desk.svelte';
 
   // The pictures of the sheet: which one is traced, which are locked and shown.
@@ -23,33 +20,24 @@
         <Image size={16} strokeWidth={1.75} />
         <span class="words" dir="auto">{p.name}</span>
       </button>
-      <button
-        class="mini"
-        aria-label="{p.locked ? 'Unlock' : 'Lock'} {p.name}"
-        data-tip={p.locked ? 'Unlock' : 'Lock'}
-        onclick={() =>
+      <RowSwitch
+        what="locked"
+        of={p}
+        turn={() =>
           void desk.change(
             p.locked ? 'Unlock the picture' : 'Lock the picture',
             setPicture(p.id, { locked: !p.locked }),
           )}
-      >
-        {#if p.locked}<Lock size={14} strokeWidth={1.75} />{:else}<LockOpen
-            size={14}
-            strokeWidth={1.75}
-          />{/if}
-      </button>
-      <button
-        class="mini"
-        aria-label="{p.shown ? 'Hide' : 'Show'} {p.name}"
-        data-tip={p.shown ? 'Hide' : 'Show'}
-        onclick={() =>
+      />
+      <RowSwitch
+        what="shown"
+        of={p}
+        turn={() =>
           void desk.change(
             p.shown ? 'Hide the picture' : 'Show the picture',
             setPicture(p.id, { shown: !p.shown }),
           )}
-      >
-        {#if p.shown}<Eye size={15} strokeWidth={1.75} />{:else}<EyeOff size={15} strokeWidth={1.75} />{/if}
-      </button>
+      />
     </div>
   {/each}
 </div>
@@ -91,17 +79,5 @@
     overflow: hidden;
     text-overflow: ellipsis;
     white-space: nowrap;
-  }
-  .mini {
-    display: grid;
-    flex: none;
-    place-items: center;
-    width: 22px;
-    height: 26px;
-    border-radius: 4px;
-    color: var(--text);
-  }
-  .mini:hover {
-    background: var(--desk);
   }
 </style>

@@ -1,14 +1,11 @@
 <script lang="ts">
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
-  import Eye from '@lucide/svelte/icons/eye';
-  import EyeOff from '@lucide/svelte/icons/eye-off';
   import Image from '@lucide/svelte/icons/image';
-  import Lock from '@lucide/svelte/icons/lock';
-  import LockOpen from '@lucide/svelte/icons/lock-open';
   import { anchorCount, setNode, type Shape } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import NameField from '$lib/ui/NameField.svelte';
+  import RowSwitch from './RowSwitch.svelte';
   import { canFold, type Row } from './rows';
   import { inkName, nextInk, pressRow, turnRow } from './stack-actions';
   import Thumbnail from './Thumbnail.svelte';
@@ -68,9 +65,14 @@
     {#if node.type === 'shape'}
       <Thumbnail {desk} shape={node} place="row" />
     {:else if node.type === 'picture'}
-      <span class="mini"><Image size={16} strokeWidth={1.75} /></span>
+      <span class="row-switch"><Image size={16} strokeWidth={1.75} /></span>
     {:else}
-      <button class="mini" tabindex="-1" aria-label="{folded ? 'Unfold' : 'Fold'} {node.name}" onclick={fold}>
+      <button
+        class="row-switch"
+        tabindex="-1"
+        aria-label="{folded ? 'Unfold' : 'Fold'} {node.name}"
+        onclick={fold}
+      >
         {#if folded}<ChevronRight size={16} />{:else}<ChevronDown size={16} />{/if}
       </button>
     {/if}
@@ -105,7 +107,7 @@
   {#if node.type === 'layer'}
     <span role="gridcell">
       <button
-        class="mini ink"
+        class="row-switch ink"
         tabindex="-1"
         aria-label="Ink of {node.name}: {inkName(node.ink)}"
         data-tip="Ink: {inkName(node.ink)}"
@@ -116,31 +118,23 @@
     </span>
   {/if}
   <span role="gridcell">
-    <button
-      class="mini"
-      tabindex="-1"
-      aria-label="{node.locked ? 'Unlock' : 'Lock'} {node.name}"
-      data-tip={node.locked ? 'Unlock' : 'Lock'}
-      onclick={() => turnRow(desk, row, 'locked')}
-    >
-      {#if node.locked || row.shut}<Lock size={14} strokeWidth={1.75} />{:else}<span class="faint"
-          ><LockOpen size={14} strokeWidth={1.75} /></span
-        >{/if}
-    </button>
+    <RowSwitch
+      what="locked"
+      of={node}
+      inherited={row.shut}
+      faint
+      tabindex={-1}
+      turn={() => turnRow(desk, row, 'locked')}
+    />
   </span>
   <span role="gridcell">
-    <button
-      class="mini"
-      tabindex="-1"
-      aria-label="{node.shown ? 'Hide' : 'Show'} {node.name}"
-      data-tip={node.shown ? 'Hide' : 'Show'}
-      onclick={() => turnRow(desk, row, 'shown')}
-    >
-      {#if node.shown && !row.hidden}<Eye size={15} strokeWidth={1.75} />{:else}<EyeOff
-          size={15}
-          strokeWidth={1.75}
-        />{/if}
-    </button>
+    <RowSwitch
+      what="shown"
+      of={node}
+      inherited={row.hidden}
+      tabindex={-1}
+      turn={() => turnRow(desk, row, 'shown')}
+    />
   </span>
 </div>
 
@@ -207,24 +201,8 @@
     line-height: 1.2;
     white-space: nowrap;
   }
-  .mini {
-    display: grid;
-    flex: none;
-    place-items: center;
-    width: 22px;
-    height: 26px;
-    border-radius: 4px;
-    color: var(--text);
-  }
-  .mini:hover {
-    background: var(--desk);
-  }
-  .faint {
-    color: var(--quiet);
-    opacity: 0;
-  }
-  .row:hover .faint,
-  .row:focus-within .faint {
+  .row:hover :global(.faint),
+  .row:focus-within :global(.faint) {
     opacity: 1;
   }
   .ink i {

@@ -1,4 +1,4 @@
-import { addLayer, INKS, setLayerInk, setNode, type Layer } from '@mirrot/core';
+import { addLayer, INKS, nodeNames, numberedName, setLayerInk, setNode, type Layer } from '@mirrot/core';
 import { chooseNodes, chooseShapes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
@@ -30,13 +30,10 @@ export function turnRow(desk: Desk, { node }: Row, what: 'shown' | 'locked'): vo
 
 /** Adds a layer above the one that is drawn on, and draws on it. */
 export function addNewLayer(desk: Desk): void {
-  const names = new Set(desk.art.layers.map((l) => l.name));
-  let n = desk.art.layers.length + 1;
-  while (names.has(`Layer ${n}`)) n++;
   const layer: Layer = {
     id: newId(),
     type: 'layer',
-    name: `Layer ${n}`,
+    name: numberedName('Layer', nodeNames(desk.art), desk.art.layers.length + 1),
     shown: true,
     locked: false,
     opacity: 1,

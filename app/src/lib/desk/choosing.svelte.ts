@@ -25,8 +25,7 @@ export class Choosing {
   layer: string = $state('');
   /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
   justEnded: string | null = $state(null);
-  /** The chosen node that stays where others are aligned to it; null for none. */
-  stays: string | null = $state(null);
+  #stays: string | null = $state(null);
   /** The copies made last, and what they are of: made again, they are moved by as much. */
   copied: { readonly ids: readonly string[]; readonly of: readonly string[] } | null = $state.raw(null);
   /** The point picked to turn and scale about; null for one of the box's own nine. */
@@ -45,7 +44,6 @@ export class Choosing {
 
   choose(choice: Choice): void {
     this.choice = choice;
-    if (this.stays && !chosenNodes(choice, this.#drawing.art).includes(this.stays)) this.stays = null;
     const shape = choice.shapes.at(-1);
     const layer = shape ? layerOf(this.#drawing.art, shape) : null;
     if (layer) this.layer = layer.id;
@@ -62,6 +60,14 @@ export class Choosing {
     this.live = live && findPath(findShape(art, live.shape), live.path) ? live : null;
   }
 
+  /** The node that stays where others are put against it: one of several that are chosen; null for none. */
+  get stays(): string | null {
+    const nodes = chosenNodes(this.choice, this.#drawing.art);
+    return nodes.length > 1 && nodes.includes(this.#stays ?? '') ? this.#stays : null;
+  }
+  set stays(node: string | null) {
+    this.#stays = node;
+  }
   /** Lets the chosen node that holds a shape stay, or lets it go again. */
   turnStays(shape: string): void {
     const { art } = this.#drawing;

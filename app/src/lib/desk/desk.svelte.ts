@@ -87,7 +87,7 @@ export class Desk {
    *
    * @param mergeKey changes of one key that follow each other within a second are one step
    */
-  change(label: string, recipe: Recipe, after: Partial<Context> = {}, mergeKey = ''): boolean {
+  change(label: string, recipe: Recipe, after: Partial<Context> = {}, mergeKey?: string): boolean {
     const before = this.choosing.context;
     const look = (): void => this.choosing.restore({ ...before, ...after });
     return this.drawing.change(label, recipe, look, mergeKey);

@@ -113,11 +113,11 @@ export class Drawing {
    * @param looking what is looked at after it, told once the document is there
    * @param mergeKey changes of one key that follow each other within a second are one step
    */
-  change(label: string, recipe: Recipe, looking: () => void, mergeKey = ''): boolean {
+  change(label: string, recipe: Recipe, looking: () => void, mergeKey = this.#mergeKey): boolean {
     this.leaveOffer();
     const change = this.#changeBy(recipe);
     if (!change || change.patches.length === 0) return false;
-    this.#carryOut(label, change, looking, mergeKey || undefined);
+    this.#carryOut(label, change, looking, mergeKey);
     return true;
   }
 
@@ -138,14 +138,14 @@ export class Drawing {
     const patches = artDifference(this.#kept, art);
     if (patches.length === 0) return false;
     const { document, inverse } = patchDocument(this.#kept, patches);
-    this.#carryOut(label, { art: document, patches, inverse }, looking);
+    this.#carryOut(label, { art: document, patches, inverse }, looking, '');
     return true;
   }
 
   /** As `change`, but a step also where nothing changed: what was looked at is the step. */
   mark(label: string, recipe: Recipe, looking: () => void): void {
     const change = this.#changeBy(recipe);
-    if (change) this.#carryOut(label, change, looking);
+    if (change) this.#carryOut(label, change, looking, '');
   }
 
   /** Changes made within `run` are of this merge key. */
@@ -158,7 +158,7 @@ export class Drawing {
     }
   }
 
-  #carryOut(label: string, change: Change, looking: () => void, mergeKey = this.#mergeKey): void {
+  #carryOut(label: string, change: Change, looking: () => void, mergeKey: string): void {
     const before = this.#host.choosing.context;
     const from = this.#kept;
     this.#put(change.art);
@@ -209,12 +209,14 @@ export class Drawing {
     this.leaveOffer();
     this.#keep(this.#open, {});
     this.offer = offer;
-    this.#put(this.#kept);
+    // One that would change nothing where it is made shows nothing.
+    if (offer.preview) this.art = previewArt(this.#kept, offer.recipe);
   }
   leaveOffer(): void {
     if (!this.offer) return;
+    const { preview } = this.offer;
     this.offer = null;
-    this.#put(this.#kept);
+    if (preview) this.#put(this.#kept);
   }
   /** Makes what is offered a step of the history. */
   takeOffer(): void {

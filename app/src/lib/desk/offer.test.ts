@@ -83,3 +83,11 @@ describe('an offer that is previewed', () => {
     expect(b.desk.art).toBe(theirs.desk.art);
   });
 });
+
+it('an offer that would change nothing where it is made is no lost one: it stands, and nothing is said', () => {
+  b.desk.makeOffer({ text: 'x', label: 'x', recipe: () => {}, preview: true, passing: true });
+  expect(b.desk.offer?.text).toBe('x');
+  expect(b.desk.notice).toBeNull();
+  b.desk.leaveOffer();
+  expect([b.desk.offer, b.desk.notice]).toEqual([null, null]);
+});

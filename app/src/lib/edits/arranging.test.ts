@@ -36,6 +36,10 @@ describe('arranging what is chosen', () => {
     b.click({ x: 110, y: 70 });
     b.desk.choose(chooseShapes(['a']));
     expect([b.desk.choosing.stays, frameOf(b.desk, 'choice')]).toEqual([null, 'sheet']);
+    // Pressed later, it comes before the sheet that was picked.
+    b.desk.choose(chooseShapes(['a', 'b', 'c']));
+    b.desk.choosing.stays = 'a';
+    expect(frameOf(b.desk, 'sheet')).toEqual({ stays: 'a' });
   });
 
   it('names what it does', () => {
@@ -85,9 +89,14 @@ describe('duplicating', () => {
     b.drag({ x: 30, y: 30 }, { x: 80, y: 90 }, { alt: true });
     expect(left('a')).toBe(10);
     expect(nodeBox(b.desk.art, b.desk.choice.shapes[0]!)).toMatchObject({ x0: 60, y0: 70 });
+    const [copy] = b.desk.choice.shapes;
     duplicateChosen(b.desk);
     expect(nodeBox(b.desk.art, b.desk.choice.shapes[0]!)).toMatchObject({ x0: 110, y0: 130 });
     b.desk.undo();
+    b.desk.undo();
+    expect(b.desk.choice.shapes).toEqual(['a']);
+    b.desk.redo();
+    expect(b.desk.choice.shapes).toEqual([copy]);
     b.desk.undo();
     expect(shapesOf(b.desk.art)).toHaveLength(3);
   });

@@ -15,8 +15,8 @@ import type { Desk } from '$lib/desk/desk.svelte';
 
 // What is chosen put into places, groups as wholes.
 
-/** What nodes are put against, as it is picked: by itself, the sheet, or one of them by its id. */
-export type Against = 'choice' | 'sheet' | (string & {});
+/** What nodes are put against where none of them stays. */
+export type Against = 'choice' | 'sheet';
 
 /** A way of arranging: what it is called, and what it does. */
 export interface Arranging {
@@ -66,12 +66,11 @@ export const matching = (way: 'across' | 'down'): Arranging => ({
 export const nodesToArrange = (desk: Desk): TreeNode[] =>
   chosenNodes(desk.choice, desk.art).flatMap((id) => findNode(desk.art, id)?.node ?? []);
 
-/** What the chosen are put against: the one that stays, the sheet where it is only one, else the box round them. */
+/** What the chosen are put against: the one that stays, the sheet where it is only one, else what was picked. */
 export function frameOf(desk: Desk, against: Against): Frame {
-  const ids = chosenNodes(desk.choice, desk.art);
   const { stays } = desk.choosing;
-  if (against === 'sheet' || (ids.length < 2 && against === 'choice')) return 'sheet';
-  return stays !== null && ids.includes(stays) ? { stays } : 'choice';
+  if (stays !== null) return { stays };
+  return chosenNodes(desk.choice, desk.art).length < 2 ? 'sheet' : against;
 }
 
 export const arrangingRecipe = (

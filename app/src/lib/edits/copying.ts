@@ -21,19 +21,13 @@ import { newId } from '$lib/ids';
 export const chooseIds = (art: Art, ids: readonly string[]): Choice =>
   chooseNodes(ids.flatMap((id) => findNode(art, id)?.node ?? []));
 
-/** Copies of what is chosen, moved by a way. */
-export interface MovedCopies {
-  readonly copies: Copies;
-  recipe(by: Point): Recipe;
-  /** The copies chosen. */
-  choice(by: Point): Choice;
-}
-
-export function copiesOfChosen(desk: Desk): MovedCopies {
+/** Copies of what is chosen, and a recipe that makes them, moved by a way. */
+export function copiesOfChosen(desk: Desk): { readonly copies: Copies; recipe(by: Point): Recipe } {
   const copies = copiesOf(desk.art, chosenNodes(desk.choice, desk.art), newId);
-  const recipe = (by: Point): Recipe =>
-    together(copies.recipe, mapNodes(copies.ids, translation(by.x, by.y)));
-  return { copies, recipe, choice: (by) => chooseIds(previewArt(desk.art, recipe(by)), copies.ids) };
+  return {
+    copies,
+    recipe: (by) => together(copies.recipe, mapNodes(copies.ids, translation(by.x, by.y))),
+  };
 }
 
 const same = (a: readonly string[], b: readonly string[]): boolean =>
@@ -50,8 +44,9 @@ function lastStep(desk: Desk): Point | null {
 /** Copies what is chosen, in place; the copies made last, once more by the step they were moved. */
 export function duplicateChosen(desk: Desk): void {
   const by = lastStep(desk) ?? { x: 0, y: 0 };
-  const made = copiesOfChosen(desk);
-  if (made.copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
-  desk.change('Duplicate', made.recipe(by), { choice: made.choice(by) });
-  desk.choosing.copied = made.copies;
+  const { copies, recipe } = copiesOfChosen(desk);
+  if (copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
+  const choice = chooseIds(previewArt(desk.art, recipe(by)), copies.ids);
+  desk.change('Duplicate', recipe(by), { choice });
+  desk.choosing.copied = copies;
 }

@@ -1,4 +1,12 @@
-import { findNode, freeGroups, groupNodes, previewArt, type Group } from '@mirrot/core';
+import {
+  findNode,
+  freeGroups,
+  groupNodes,
+  nodeNames,
+  numberedName,
+  previewArt,
+  type Group,
+} from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
@@ -11,19 +19,6 @@ export const groupsChosen = (desk: Desk): Group[] =>
     return node?.type === 'group' ? [node] : [];
   });
 
-/** A name that no node of the drawing has: "Group 1", "Group 2". */
-function groupName(desk: Desk): string {
-  const names = new Set<string>();
-  const walk = (nodes: readonly { name: string; children?: readonly unknown[] }[]): void => {
-    for (const node of nodes) {
-      names.add(node.name);
-      walk((node.children ?? []) as readonly { name: string }[]);
-    }
-  };
-  walk(desk.art.layers);
-  for (let n = 1; ; n++) if (!names.has(`Group ${n}`)) return `Group ${n}`;
-}
-
 /** Makes a group of what is chosen, where the topmost of it stood. */
 export function groupChosen(desk: Desk): void {
   const ids = chosenNodes(desk.choice, desk.art).filter(
@@ -33,7 +28,7 @@ export function groupChosen(desk: Desk): void {
   const group = {
     id: newId(),
     type: 'group' as const,
-    name: groupName(desk),
+    name: numberedName('Group', nodeNames(desk.art)),
     shown: true,
     locked: false,
     opacity: 1,

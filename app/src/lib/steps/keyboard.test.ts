@@ -15,7 +15,8 @@ import type { Saving } from '$lib/desk/saving.svelte';
 import { Workplace } from '$lib/desk/workplace.svelte';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { command, COMMANDS, LEDGE } from './commands';
-import { createKeyboard, type Keyboard, type Place } from './keyboard';
+import type { Keyboard, Place } from '$lib/desk/keyboard';
+import { createKeyboard } from './keyboard';
 
 let b: Bench;
 let w: Workplace;

@@ -1,20 +1,12 @@
 import { commandForKey, keyName } from '$lib/desk/command';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import type { Keyboard } from '$lib/desk/keyboard';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import type { PressMachine } from '$lib/bed/behaviour';
 import { endPath } from '$lib/bed/ending';
 import { command, COMMANDS } from './commands';
 import { createKeyPress, CROSSHAIR } from './crosshair';
-
-/** What of a key event is read here. */
-export type Key = Pick<
-  KeyboardEvent,
-  'key' | 'code' | 'ctrlKey' | 'metaKey' | 'shiftKey' | 'altKey' | 'repeat'
->;
-
-/** Where the keyboard is: on the bed, on a control reached by Tab, or in a text field. */
-export type Place = 'bed' | 'control' | 'text';
 
 /** Keys that work for as long as they are held, by the steps they work in; all when left out. */
 const HELD: Readonly<Record<string, { readonly as: string; readonly steps?: readonly Desk['step'][] }>> = {
@@ -32,14 +24,6 @@ const TAP = 300;
 
 /** Keys that a control keeps when it was reached by keyboard. */
 const CONTROL_KEYS = /^(Space|Enter|Home|End|PageUp|PageDown|[←→↑↓])$/;
-
-export interface Keyboard {
-  /** True when the key was used: the browser must not use it too. */
-  down(e: Key, place: Place): boolean;
-  up(e: Key): void;
-  /** The window lost the keyboard: nothing is held any more. */
-  blur(): void;
-}
 
 /** One layer a press: a drag, an offer, sampling, the path, the choice. (Lists close themselves.) */
 function escape({ desk, columns }: Workplace, machine: PressMachine): void {

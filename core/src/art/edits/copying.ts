@@ -1,8 +1,7 @@
 import type { Recipe } from '../change';
 import type { Art, ArtNode, Shape } from '../schema';
-import { MOST_CHARACTERS } from '../limits';
-import { cutText } from '../text';
-import { childrenOf, findNode, inPaintOrder, outermost, shapesIn, type TreeNode } from '../tree';
+import { numberedName } from '../text';
+import { findNode, inPaintOrder, nodeNames, outermost, shapesIn, type TreeNode } from '../tree';
 import { draftFind } from './draft';
 import { addNode, together } from './nodes';
 
@@ -21,8 +20,6 @@ const cloned = <T>(value: T): T => {
   if (typeof value !== 'object' || value === null) return value;
   return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, cloned(inner)])) as T;
 };
-
-const namesIn = (node: TreeNode): string[] => [node.name, ...childrenOf(node).flatMap(namesIn)];
 
 /** Keys that anchors of several paths share, counted over nodes. */
 function keyCounts(nodes: readonly TreeNode[]): Map<string, number> {
@@ -74,9 +71,10 @@ export function copiesOf(art: Art, ids: readonly string[], newId: () => string):
     const made = { ...group, id: newId(), children };
     return clipped < 0 ? made : { ...made, clip: children[clipped]!.id };
   };
-  const taken = new Set(art.layers.flatMap(namesIn));
+  const taken = nodeNames(art);
   const made = nodes.map((node) => {
-    const name = copyName(node.name, taken);
+    // "Spoke", "Spoke 2", "Spoke 3".
+    const name = numberedName(node.name.replace(/ \d+$/, ''), taken, 2);
     taken.add(name);
     return { ...copy(node), name };
   });
@@ -92,15 +90,4 @@ export function copiesOf(art: Art, ids: readonly string[], newId: () => string):
     ids: made.map((node) => node.id),
     of: nodes.map((node) => node.id),
   };
-}
-
-/** Room that a copy's number takes in its name. */
-const NUMBER_CHARACTERS = 8;
-
-/**
- * Names that say which copy it is: "Spoke", "Spoke 2", "Spoke 3". The lowest number that is not taken among the drawing's names.
- */
-export function copyName(name: string, taken: ReadonlySet<string>): string {
-  const stem = cutText(name.replace(/ \d+$/, ''), MOST_CHARACTERS - NUMBER_CHARACTERS);
-  for (let n = 2; ; n++) if (!taken.has(`${stem} ${n}`)) return `${stem} ${n}`;
 }
