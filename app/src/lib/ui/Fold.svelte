@@ -40,6 +40,7 @@
     margin-left: auto;
   }
   summary > :global(svg) {
+    flex: none;
     color: var(--quiet);
     transition: rotate 100ms;
   }
