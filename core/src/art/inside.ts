@@ -1,6 +1,6 @@
-import { boxOfPoints } from '../geometry/bounds';
+import { boxHas, boxOfPoints } from '../geometry/bounds';
 import { insideEvenOdd } from '../geometry/flatten';
-import { flattenPath } from '../path/path-measure';
+import { flattenPath, pathBounds } from '../path/path-measure';
 import type { Path } from '../path/path';
 import type { Shape } from './schema';
 import { wholePaths } from './tree';
@@ -26,6 +26,9 @@ export const shapeHas = (shape: Shape, p: { x: number; y: number }): boolean =>
 
 /** Whether all of `inner` lies inside `outer`'s line (both taken as closed). */
 export const pathInside = (inner: Path, outer: Path): boolean => {
+  const [first] = inner.anchors;
+  // Most paths lie quite elsewhere: no line need be followed to know that.
+  if (!first || !boxHas(pathBounds(outer), first)) return false;
   const around = polygonOf(outer);
-  return inner.anchors.length > 0 && polygonOf(inner).every((p) => insideEvenOdd([around], p));
+  return polygonOf(inner).every((p) => insideEvenOdd([around], p));
 };
