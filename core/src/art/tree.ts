@@ -28,12 +28,6 @@ export const childrenOf = (node: TreeNode): readonly ArtNode[] => (isParent(node
 export const shapesIn = (node: TreeNode): readonly Shape[] =>
   node.type === 'shape' ? [node] : childrenOf(node).flatMap(shapesIn);
 
-/** The shapes of a layer or group that are in sight when it is, bottom first. */
-export const shownShapesIn = (node: ParentNode): readonly Shape[] =>
-  node.children.flatMap((child) =>
-    !child.shown ? [] : child.type === 'shape' ? child : isParent(child) ? shownShapesIn(child) : [],
-  );
-
 /** Names of all layers, groups, shapes and pictures of the tree. */
 export function nodeNames(art: Pick<Art, 'layers'>): Set<string> {
   const namesIn = (node: TreeNode): string[] => [node.name, ...childrenOf(node).flatMap(namesIn)];
@@ -86,14 +80,22 @@ export function openShapes(art: Art): readonly Shape[] {
   return shapes;
 }
 
-const indices = new WeakMap<readonly PlacedShape[], ReadonlyMap<string, Shape>>();
+// Where shapes stood in the list they were last looked up in. A change leaves nearly all where they were, so this serves
+// the next document too: a place counts only when the shape asked for stands there.
+let lastPlaces: { list: readonly PlacedShape[]; of: ReadonlyMap<string, number> } | null = null;
 
-/** All shapes by their ids. */
-export function shapeIndex(art: Art): ReadonlyMap<string, Shape> {
+/** A shape by its id; null when there is none. */
+export function shapeById(art: Art, id: string): Shape | null {
   const list = shapesOf(art);
-  let index = indices.get(list);
-  if (!index) indices.set(list, (index = new Map(list.map(({ shape }) => [shape.id, shape]))));
-  return index;
+  const standsAt = (): Shape | null => {
+    const place = lastPlaces?.of.get(id);
+    const shape = place === undefined ? null : list[place]?.shape;
+    return shape?.id === id ? shape : null;
+  };
+  const shape = standsAt();
+  if (shape || lastPlaces?.list === list) return shape;
+  lastPlaces = { list, of: new Map(list.map((p, i) => [p.shape.id, i])) };
+  return standsAt();
 }
 
 /** Where a node stands: its parent, null for a layer, and its place in the parent's list. */

@@ -1,7 +1,8 @@
 <script lang="ts">
-  import { drawnData, haloOf, lineRuns, shownShapesIn, wholePaths } from '@mirrot/core';
+  import { drawnData, haloOf, lineRuns, shapesOf, wholePaths, type Shape } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
+  import { chunker } from './chunks';
   import Layer from './Layer.svelte';
 
   let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
@@ -13,7 +14,31 @@
     if (seen.ink) inked = true;
   });
   const width = $derived(desk.habits.inkWidth);
-  const active = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
+  const refining = $derived(desk.step === 'refine');
+
+  interface Inked {
+    readonly shape: Shape;
+    /** The layer's own ink; null where the shape's is chosen against the picture. */
+    readonly layerInk: string | null;
+  }
+  // The same object for a shape that has not changed, so that only what changed is drawn anew.
+  const known = new WeakMap<Shape, Inked>();
+  function inkedOf(shape: Shape, layerInk: string | null): Inked {
+    let inked = known.get(shape);
+    if (inked?.layerInk !== layerInk) known.set(shape, (inked = { shape, layerInk }));
+    return inked!;
+  }
+  const shown = $derived(
+    shapesOf(desk.art)
+      .filter((p) => p.shown)
+      .map((p) => inkedOf(p.shape, p.layer.ink)),
+  );
+  const chunked = chunker<Inked>();
+  const chunks = $derived(inked ? chunked(shown) : []);
+  const chosen = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
+  const active = $derived(inked && chosen.size > 0 ? shown.filter((s) => chosen.has(s.shape.id)) : []);
+
+  const inkOf = ({ shape, layerInk }: Inked): string => desk.picture.inks.of(shape, layerInk);
 </script>
 
 <Layer {desk} {view} {margin}>
@@ -24,31 +49,35 @@
     style:--strong="{width / view.scale}px"
     style:--wide="{(width + 1.4) / view.scale}px"
   >
-    {#each inked ? desk.art.layers : [] as layer (layer.id)}
-      {#each layer.shown ? shownShapesIn(layer) : [] as shape (shape.id)}
-        {@const ink = desk.picture.inks.of(shape, layer.ink)}
-        {@const { stroke } = shape}
-        {#if desk.habits.trueStroke && stroke && desk.step === 'refine'}
+    {#if desk.habits.haze && refining}
+      {#each active as inked (inked.shape.id)}
+        <path class="haze" d={drawnData(wholePaths(inked.shape))} fill={inkOf(inked)} />
+      {/each}
+    {/if}
+    {#each chunks as chunk, i (i)}
+      {#each chunk as inked (inked.shape.id)}
+        {@const ink = inkOf(inked)}
+        {@const { shape } = inked}
+        {#if desk.habits.trueStroke && refining && shape.stroke}
           <path
             class="weight"
             d={drawnData(wholePaths(shape))}
             stroke={ink}
-            style:stroke-linecap={stroke.ends}
-            style:stroke-linejoin={stroke.joins}
-            style:stroke-miterlimit={stroke.miterLimit}
-            style:stroke-dasharray={stroke.dash.join(' ') || null}
-            style:stroke-width="{stroke.width}px"
+            style:stroke-linecap={shape.stroke.ends}
+            style:stroke-linejoin={shape.stroke.joins}
+            style:stroke-miterlimit={shape.stroke.miterLimit}
+            style:stroke-dasharray={shape.stroke.dash.join(' ') || null}
+            style:stroke-width="{shape.stroke.width}px"
           />
-        {/if}
-        {#if desk.habits.haze && desk.step === 'refine' && active.has(shape.id)}
-          <path class="haze" d={drawnData(wholePaths(shape))} fill={ink} />
         {/if}
         {@const lines = lineRuns(wholePaths(shape))}
         {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
-        {#each lines as d, i (i)}
-          <path {d} stroke={ink} class:active={active.has(shape.id)} data-shape={i === 0 ? shape.id : null} />
-        {/each}
+        {#each lines as d, i (i)}<path {d} stroke={ink} data-shape={i === 0 ? shape.id : null} />{/each}
       {/each}
+    {/each}
+    {#each active as inked (inked.shape.id)}
+      {@const lines = lineRuns(wholePaths(inked.shape))}
+      {#each lines as d, i (i)}<path class="active" {d} stroke={inkOf(inked)} />{/each}
     {/each}
   </g>
 </Layer>

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { coveringAttributes, shapeAttributes, type PaintedPart, type Reference } from '@mirrot/core';
   import type { Seeing } from '$lib/desk/seeing.svelte';
+  import { chunker } from './chunks';
   import Definitions from './Definitions.svelte';
   import Self from './Painted.svelte';
   import PaintedPicture from './PaintedPicture.svelte';
@@ -13,6 +14,9 @@
     seeing: Seeing;
   }
   let { parts, place, seeing }: Props = $props();
+
+  const chunked = chunker<PaintedPart>();
+  const chunks = $derived(chunked(parts));
 
   const reference: Reference = (what, part) =>
     `${place}-${what}-${what === 'clip' ? `${part.clip!.id}-${part.id}` : part.id}`;
@@ -32,28 +36,30 @@
         part.stroke.joins === 'round'));
 </script>
 
-{#each parts as part (part.id)}
-  {#if part.type === 'shape' && isPlain(part)}
-    {@const drawn = shapeAttributes(part, reference) as Record<string, string | null>}
-    <path
-      class="plain"
-      data-part={part.id}
-      d={drawn.d}
-      fill={drawn.fill}
-      stroke={drawn.stroke}
-      stroke-width={drawn['stroke-width']}
-      opacity={drawn.opacity}
-    />
-  {:else}
-    <Definitions {part} {reference} />
-    {#if part.type === 'shape'}
-      <path data-part={part.id} {...shapeAttributes(part, reference)} />
-    {:else if part.type === 'group'}
-      <g {...coveringAttributes(part, reference)}><Self parts={part.parts} {place} {seeing} /></g>
+{#each chunks as chunk, i (i)}
+  {#each chunk as part (part.id)}
+    {#if part.type === 'shape' && isPlain(part)}
+      {@const drawn = shapeAttributes(part, reference) as Record<string, string | null>}
+      <path
+        class="plain"
+        data-part={part.id}
+        d={drawn.d}
+        fill={drawn.fill}
+        stroke={drawn.stroke}
+        stroke-width={drawn['stroke-width']}
+        opacity={drawn.opacity}
+      />
     {:else}
-      <g {...coveringAttributes(part, reference)}><PaintedPicture {part} {place} {seeing} /></g>
+      <Definitions {part} {reference} />
+      {#if part.type === 'shape'}
+        <path data-part={part.id} {...shapeAttributes(part, reference)} />
+      {:else if part.type === 'group'}
+        <g {...coveringAttributes(part, reference)}><Self parts={part.parts} {place} {seeing} /></g>
+      {:else}
+        <g {...coveringAttributes(part, reference)}><PaintedPicture {part} {place} {seeing} /></g>
+      {/if}
     {/if}
-  {/if}
+  {/each}
 {/each}
 
 <style>

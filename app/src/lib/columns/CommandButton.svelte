@@ -16,7 +16,11 @@
   const says = $derived(c.says?.(workplace) ?? c.title);
   const key = $derived(c.keys?.[0]?.replace('Mod', 'Ctrl'));
   const Icon = $derived(c.icon);
-  const offered = $derived(isOffered(c, workplace));
+  // While the pointer drags, the row of actions stays as it is: what can be done then shows at its end.
+  let offered = $state(false);
+  $effect.pre(() => {
+    if (!workplace.desk.pointing.pressing) offered = isOffered(c, workplace);
+  });
   const on = $derived(c.on?.(workplace));
 </script>
 

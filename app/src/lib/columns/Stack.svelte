@@ -21,7 +21,8 @@
   let walked: string | null = $state(null);
   let list: HTMLElement | undefined = $state();
 
-  const rows = $derived(stackRows(desk.art, folded));
+  // What is kept: a drag or an offer changes the drawing many times before it is a step.
+  const rows = $derived(stackRows(desk.drawing.kept, folded));
   const chosen = $derived(
     new Set(desk.live ? [desk.live.shape] : [...desk.choice.nodes, ...desk.choice.shapes]),
   );
@@ -41,7 +42,7 @@
   let ids: readonly string[] = [];
   $effect(() => {
     const at = stop;
-    // A drag changes the drawing many times a second, and its rows hardly ever.
+    // Most changes leave the rows as they are.
     const same = rows.length === ids.length && rows.every((row, i) => row.node.id === ids[i]);
     if (!same) ids = rows.map((row) => row.node.id);
     untrack(() => tellList(at, same));

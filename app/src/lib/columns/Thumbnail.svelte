@@ -22,7 +22,7 @@
   let { desk, shape, place }: Props = $props();
 
   const bare = $derived(!shape.fill && !shape.stroke);
-  const part = $derived(bare ? null : paintedNode(desk.art, shape));
+  const part = $derived(bare ? null : paintedNode(desk.drawing.kept, shape));
   const box = $derived.by(() => {
     const b = part ? paintedBox([part]) : shapeBounds(shape);
     if (isEmptyBox(b)) return '0 0 1 1';

@@ -4,7 +4,7 @@ import {
   isEmptyBox,
   layerOf,
   shapeBounds,
-  shapeIndex,
+  shapeById,
   shapesIn,
   uniteBoxes,
   type Art,
@@ -39,7 +39,7 @@ export class Choosing {
 
   /** A shape of the document by id, or null. */
   shapeOf(id: string): Shape | null {
-    return shapeIndex(this.#drawing.art).get(id) ?? null;
+    return shapeById(this.#drawing.art, id);
   }
 
   choose(choice: Choice): void {

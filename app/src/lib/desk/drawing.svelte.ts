@@ -281,13 +281,13 @@ export class Drawing {
 
   /** How much is drawn, for the route bar and the status. */
   readonly figures = $derived.by(() => {
-    const shapes = shapesOf(this.art).map((place) => place.shape);
-    const paths = shapes.flatMap((shape) => shape.paths);
-    return {
-      shapes: shapes.length,
-      paths: paths.length,
-      anchors: paths.reduce((n, path) => n + path.anchors.length, 0),
-      painted: shapes.filter((shape) => shape.fill || shape.stroke).length,
-    };
+    const figures = { shapes: 0, paths: 0, anchors: 0, painted: 0 };
+    for (const { shape } of shapesOf(this.art)) {
+      figures.shapes++;
+      figures.paths += shape.paths.length;
+      if (shape.fill || shape.stroke) figures.painted++;
+      for (const path of shape.paths) figures.anchors += path.anchors.length;
+    }
+    return figures;
   });
 }

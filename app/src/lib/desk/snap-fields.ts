@@ -7,10 +7,16 @@ let known: { layers: Art['layers']; without: string; field: SnapField } | null =
 export function fieldWithout(art: Art, without: ReadonlySet<string>): SnapField {
   const name = [...without].join(' ');
   if (known?.layers === art.layers && known.without === name) return known.field;
-  const paths = openShapes(art).flatMap((s) => wholePaths(s).filter((p) => !without.has(p.id)));
   const last = known?.field;
-  const same = last && last.paths.length === paths.length && paths.every((p, i) => p === last.paths[i]);
-  const field = same ? last : snapField(paths);
+  let count = 0;
+  let same = last !== undefined;
+  for (const shape of openShapes(art))
+    for (const path of wholePaths(shape))
+      if (same && !without.has(path.id)) same = last!.paths[count++] === path;
+  const field =
+    same && last!.paths.length === count
+      ? last!
+      : snapField(openShapes(art).flatMap((s) => wholePaths(s).filter((p) => !without.has(p.id))));
   known = { layers: art.layers, without: name, field };
   return field;
 }

@@ -5,7 +5,7 @@ import { keepForm } from '../../path/form-path';
 import type { Path } from '../../path/path';
 import { carryShared, holdShared, partAnchors, rebaseShared, shares } from '../../path/shared-anchors';
 import type { Art, Shape } from '../schema';
-import { shapeIndex, shapesIn, shapesOf, type TreeNode } from '../tree';
+import { shapeById, shapesIn, shapesOf, type TreeNode } from '../tree';
 import { draftShape, plain } from './draft';
 
 // What follows from a path that is put into a shape: what flows, its form, its other parts about an axis, and what its
@@ -83,9 +83,7 @@ export function propagateShared(draft: Draft<Art>, shape: Draft<Shape>, path: Pa
   let next = withDerived(path, axis);
   if (!isDraft(draft)) return next;
   const art = original(draft) as Art;
-  const was = shapeIndex(art)
-    .get(shape.id)
-    ?.paths.find((p) => p.id === path.id);
+  const was = shapeById(art, shape.id)?.paths.find((p) => p.id === path.id);
   const held = shape.paths.find((p) => p.id === path.id);
   if (!was || !held || !shares(was)) return next;
   const now = plain(held as Path);
