@@ -7,6 +7,8 @@ export default {
   compilerOptions: { runes: true },
   kit: {
     adapter: adapter({ precompress: true }),
+    // The parts' own few rules come with the page, not as two dozen files.
+    inlineStyleThreshold: 4096,
     // One page for all addresses: kept by the service worker, it opens any of them while the server is away.
     paths: { relative: false },
     // Scripts carry a nonce; none is inline without one. Origins are checked in hooks.server.ts for every method.

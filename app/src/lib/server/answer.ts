@@ -61,6 +61,10 @@ export const route =
     }
   };
 
+/** An answer that is JSON already, in UTF-8. */
+export const jsonBytes = (bytes: Buffer): Response =>
+  new Response(new Uint8Array(bytes), { headers: { 'content-type': 'application/json' } });
+
 /** Checks a value with Zod; the first thing wrong becomes the sentence. */
 export function checked<T>(schema: z.ZodType<T>, value: unknown): T {
   const read = schema.safeParse(value);

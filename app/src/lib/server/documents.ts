@@ -14,9 +14,9 @@ import {
 } from '@mirrot/core';
 import { LRUCache } from 'lru-cache';
 import pLimit, { type LimitFunction } from 'p-limit';
-import type { ArtAnswer, ChangesRequest, JournalAnswer } from '$lib/wire';
+import type { ArtAnswer, ChangesRequest } from '$lib/wire';
 import { handleOf, inTransaction, type Database } from './database';
-import { decodeEntry, encodeEntry, packText, unpackText } from './entry';
+import { decodeEntry, encodeEntry, entryText, packText, unpackText } from './entry';
 import { noProject, Refusal } from './refusal';
 
 // The journal is the truth. The stored document is what the drawing was at some revision; a cold start reads it and the
@@ -367,8 +367,11 @@ export function changeDocument(
 const MOST_CHANGES = 300;
 const MOST_TOLD = 1_000_000;
 
-/** The newest changes of a project with what they were to the history, as far back as is told. */
-export const getJournal = (db: Database, projectId: string): Promise<JournalAnswer> =>
+/**
+ * The newest changes of a project with what they were to the history, as far back as is told: a `JournalAnswer` as JSON in
+ * UTF-8, put together of what is kept without being read.
+ */
+export const getJournalJson = (db: Database, projectId: string): Promise<Buffer> =>
   documentsOf(db).inTurn(projectId, async () => {
     const { revision } = await openDocument(db, projectId);
     const rows = await db
@@ -381,6 +384,10 @@ export const getJournal = (db: Database, projectId: string): Promise<JournalAnsw
     let told = 0;
     // Patches of an older version do not fit the drawing as it is now.
     const end = rows.findIndex((r) => r.version !== ART_VERSION || (told += r.entry.length) > MOST_TOLD);
-    const changes = (end < 0 ? rows : rows.slice(0, end)).reverse().map(({ entry }) => decodeEntry(entry));
-    return { revision, changes };
+    const changes = (end < 0 ? rows : rows.slice(0, end)).reverse().map(({ entry }) => entryText(entry));
+    return Buffer.concat([
+      Buffer.from(`{"revision":${revision},"changes":[`),
+      ...changes.flatMap((text, i) => (i === 0 ? [text] : [Buffer.from(','), text])),
+      Buffer.from(']}'),
+    ]);
   });

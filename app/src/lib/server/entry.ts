@@ -10,7 +10,10 @@ export type Entry = Noted<z.infer<typeof contextSchema>>;
 /** A journal entry's bytes: JSON, deflated (RFC 1951). The same names stand in it over and over: a fifth is left. */
 export const encodeEntry = (entry: Entry): Buffer => deflateRawSync(JSON.stringify(entry));
 
-export const decodeEntry = (bytes: Buffer): Entry => JSON.parse(inflateRawSync(bytes).toString()) as Entry;
+/** A journal entry as JSON in UTF-8. */
+export const entryText = (bytes: Buffer): Buffer => inflateRawSync(bytes);
+
+export const decodeEntry = (bytes: Buffer): Entry => JSON.parse(entryText(bytes).toString()) as Entry;
 
 const deflate = promisify<Buffer, { level: number }, Buffer>(deflateRaw);
 const inflate = promisify<Buffer, Buffer>(inflateRaw);

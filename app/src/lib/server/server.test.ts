@@ -16,13 +16,13 @@ import {
   type Recipe,
 } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
-import { changesRequest, exportQuery, newProjectRequest, pictureName } from '$lib/wire';
+import { changesRequest, exportQuery, newProjectRequest, pictureName, type JournalAnswer } from '$lib/wire';
 import { clearBin } from './bin';
 import { getCopy, keepCopy, listCopies } from './copies';
 import { openDatabase, type Database } from './database';
 import { decodePicture } from './decode';
 import { MIGRATIONS } from './migrations';
-import { changeDocument, getArt, getJournal } from './documents';
+import { changeDocument, getArt, getJournalJson } from './documents';
 import { fileName, outputPng, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
 import { changeProject, deleteProject, getProject, listProjects, makeProject } from './projects';
@@ -33,6 +33,9 @@ beforeEach(async () => {
   db = await openDatabase(':memory:');
   id = (await makeProject(db, 'Seed packet', { width: 100, height: 50, unit: 'mm' })).id;
 });
+
+const readJournal = async (from: Database, project: string): Promise<JournalAnswer> =>
+  JSON.parse((await getJournalJson(from, project)).toString()) as JournalAnswer;
 
 const patchesOf = async (recipe: Recipe): Promise<readonly Patch[]> =>
   changeArt((await getArt(db, id)).art, recipe).patches;
@@ -78,7 +81,7 @@ describe('the database', () => {
     expect((await getArt(opened, 'p')).art.version).toBe(art.version);
     // The journal stays whole, but its patches do not fit the drawing as it is now.
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
-    expect((await getJournal(opened, 'p')).changes).toEqual([]);
+    expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
     expect(existsSync(`${name}.before-003-light-changes`)).toBe(true);
     await opened.destroy();
@@ -138,13 +141,13 @@ describe('changes', () => {
     });
     await changeDocument(db, id, 0, read.changes as Patch[][], null, read.notes);
     await change(chip('c'));
-    const { revision, changes } = await getJournal(db, id);
+    const { revision, changes } = await readJournal(db, id);
     expect(revision).toBe(3);
     expect(changes.map((c) => c.note)).toEqual([note, { did: 'undo' }, null]);
     expect(changes[0]!.patches).toEqual(one);
     expect(() => changesRequest.parse({ base: 0, changes: [one], notes: [{ did: 'jump' }] })).toThrow();
     for (let k = 0; k < 310; k++) await changeDocument(db, id, 3 + k, [[]], null);
-    expect((await getJournal(db, id)).changes).toHaveLength(300);
+    expect((await readJournal(db, id)).changes).toHaveLength(300);
   });
 
   it('against an old revision are refused with the current one, and change nothing', async () => {

@@ -1,10 +1,5 @@
-import { route } from '$lib/server/answer';
+import { jsonBytes, route } from '$lib/server/answer';
 import { getArtJson } from '$lib/server/documents';
 import type { RequestEvent } from './$types';
 
-export const GET = route(
-  async ({ params }: RequestEvent, db) =>
-    new Response(new Uint8Array(await getArtJson(db, params.id)), {
-      headers: { 'content-type': 'application/json' },
-    }),
-);
+export const GET = route(async ({ params }: RequestEvent, db) => jsonBytes(await getArtJson(db, params.id)));
