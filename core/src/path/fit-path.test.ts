@@ -5,7 +5,7 @@ import { cubicPoint } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
 import { circlePath, randomCubic, seeded } from '../testing';
 import { parsePathData } from './data';
-import { farthestStretch, fitPath, runOf } from './fit-path';
+import { farthestStretch, fitPath, runOfPoints } from './fit-path';
 import { nearestOnPath } from './path-measure';
 import { pathCubics, segmentCount, segmentIsLine, type Path } from './path';
 
@@ -105,7 +105,7 @@ describe('fitting a path to points', () => {
 
   it('goes no farther in one stretch than a corner', () => {
     const points = Array.from({ length: 41 }, (_, i) => (i < 20 ? { x: i, y: 0 } : { x: 20, y: i - 20 }));
-    const s = farthestStretch(runOf(points, [20]), 0, 40, { tolerance: 5 });
+    const s = farthestStretch(runOfPoints(points, [20]), 0, 40, { tolerance: 5 });
     expect(s.count).toBe(20);
     expect(s.worst).toBeLessThan(1e-9);
   });

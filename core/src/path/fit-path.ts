@@ -17,7 +17,7 @@ export interface Run {
 }
 
 /** A run of points; those at `corners` are where the line turns sharply. */
-export function runOf(points: readonly Point[], corners: Iterable<number> = [], closed = false): Run {
+export function runOfPoints(points: readonly Point[], corners: Iterable<number> = [], closed = false): Run {
   const n = points.length;
   const upTo = new Float64Array(n + (closed ? 1 : 0));
   for (let i = 1; i < upTo.length; i++) upTo[i] = upTo[i - 1]! + distance(points[i - 1]!, points[i % n]!);
@@ -204,7 +204,7 @@ export function fitPath(
   { tolerance, closed = false, corners = [], about }: FitPathOptions,
 ): Path {
   if (points.length < 2) throw new RangeError('A path is fitted to two points or more.');
-  const run = runOf(points, corners, closed);
+  const run = runOfPoints(points, corners, closed);
   const n = points.length;
   const first = closed ? (run.corners.values().next().value ?? 0) : 0;
   const total = closed ? n : n - 1;

@@ -1,5 +1,5 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
-import { farthestStretch, runOf, runTangent, type Run } from '../path/fit-path';
+import { farthestStretch, runOfPoints, runTangent, type Run } from '../path/fit-path';
 import { edgeWay, followEdge, LEAST_TO_FOLLOW, mingledWithin, ontoEdge, sharpenCorners } from './edge-refine';
 import type { FieldTiles } from './field-tiles';
 
@@ -35,7 +35,7 @@ export function edgeThrough(field: FieldTiles, p: Point, far: number): { run: Ru
   const back = followEdge(field, at, scale(way, -1), far, least);
   const ahead = followEdge(field, at, way, far, least);
   const { points, corners } = sharpenCorners(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
-  return { run: runOf(points, corners), index: back.length };
+  return { run: runOfPoints(points, corners), index: back.length };
 }
 
 /** A corner of the run within reach of a place, the nearest. */
@@ -94,7 +94,7 @@ export function edgeAlong(
   const points = [start.at, ...whole.points.slice(skipped)];
   const corners = whole.corners.map((c) => c + shift).filter((c) => c > 0);
   return {
-    run: runOf(points, corners),
+    run: runOfPoints(points, corners),
     index: Math.max(1, reached + shift),
     ended: ahead.length < AHEAD,
     spacing,
@@ -121,7 +121,7 @@ export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { ru
   const joint = nearestIndex(redone.points, points[cut]!, cut - from);
   const shift = cut - joint;
   return {
-    run: runOf(
+    run: runOfPoints(
       [...points.slice(0, cut), ...redone.points.slice(joint)],
       [
         ...[...run.corners].filter((c) => c < cut),
@@ -142,7 +142,7 @@ export function closedOnto(
   const kept = points.slice(0, index);
   const within = to.arrive ? 2 : roundWithin(to.at, drawn, kept.toReversed());
   while (kept.length > 1 && distance(kept.at(-1)!, to.at) < within) kept.pop();
-  return runOf([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
+  return runOfPoints([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
 }
 
 /** The point of a run nearest to `p`, between its points too, about the one at `place`. */
@@ -186,7 +186,7 @@ function nearestIndex(points: readonly Point[], p: Point, likely: number): numbe
 
 /** The same run the other way. */
 export const turnedRound = ({ points, corners }: Run): Run =>
-  runOf(
+  runOfPoints(
     points.toReversed(),
     [...corners].map((c) => points.length - 1 - c),
   );

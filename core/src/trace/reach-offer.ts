@@ -3,7 +3,7 @@ import { add, distance, scale, subtract, type Point } from '../geometry/vector';
 import {
   farthestStretch,
   fitStretch,
-  runOf,
+  runOfPoints,
   runTangent,
   type Run,
   type Stretch,
@@ -88,7 +88,7 @@ export const answerOf = (
 });
 
 /** The segment to a place on a known edge: its corner or the tick where one of those attracts. */
-export function offerAt(
+export function segmentToPlace(
   { run, farthest, ended }: KnownEdge,
   place: number,
   pointer: Point,
@@ -110,6 +110,6 @@ export function offerAt(
   const { at, nearest } = onRun(run, place, pointer);
   if (distance(at, pointer) > FARTHEST_IN_ATTRACTIONS * near) return null;
   const { points } = run;
-  const until = runOf([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
+  const until = runOfPoints([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners);
   return answerOf(until, nearest, fitStretch(until, 0, nearest, along), longest, further);
 }

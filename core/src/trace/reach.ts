@@ -20,7 +20,7 @@ import { strengthAt } from './field-form';
 import type { FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import type { KnownEdge, Reached } from './reach-offer';
-import { answerOf, FARTHEST_IN_ATTRACTIONS, offerAt, placeOn, withFarthest } from './reach-offer';
+import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn, withFarthest } from './reach-offer';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
 export interface ReachField {
@@ -156,7 +156,7 @@ function offerNew(
 ): Reached | null {
   memory.edge = { ...edge, farthest: null };
   memory.open = true;
-  const first = offerAt(memory.edge, edge.index, pointer, options.near, along, 0);
+  const first = segmentToPlace(memory.edge, edge.index, pointer, options.near, along, 0);
   return first && first.worst <= options.tolerance ? { ...first, open: true } : null;
 }
 
@@ -175,7 +175,7 @@ function offerKnown(question: Question, edge: KnownEdge, along: StretchOptions):
   const { points, upTo } = known.run;
   const same = end.x === known.end.x && end.y === known.end.y;
   if (known.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
-    return offerAt(known, place, pointer, near, along, hints);
+    return segmentToPlace(known, place, pointer, near, along, hints);
   const on = extendedEdge(field.fine, known.run, known.spacing);
   return offerNew(question, { ...on, spacing: known.spacing, end, index: place }, along);
 }
