@@ -136,7 +136,7 @@
   .route {
     grid-area: route;
     display: grid;
-    grid-template-columns: minmax(0, 1fr) auto minmax(0, 1fr);
+    grid-template-columns: minmax(0, 1fr) auto minmax(max-content, 1fr);
     align-items: stretch;
     height: 52px;
     border-bottom: 1px solid var(--line);
