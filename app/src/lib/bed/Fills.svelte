@@ -10,6 +10,7 @@
   const seen = $derived(desk.looking.seen);
   const parts = $derived(paintList(desk.art));
   const { sheet } = $derived(desk.art);
+  const focus = $derived(desk.choosing.focus);
   // What is blended is blended with the ground too, where no picture lies between.
   const ground = $derived(seen.picture === 0 ? sheet.ground : null);
 </script>
@@ -17,6 +18,17 @@
 <Layer {desk} {view} {margin}>
   <g class="fills" opacity={seen.fills} style:display={seen.fills > 0 ? null : 'none'}>
     {#if ground}<rect width={sheet.width} height={sheet.height} fill={ground} />{/if}
-    <Painted {parts} place="bed" seeing={desk.picture.seeing} />
+    <g class:faded={focus !== null}>
+      <Painted {parts} place="bed" seeing={desk.picture.seeing} />
+    </g>
+    {#if focus}
+      <Painted parts={paintList(desk.art, new Set([focus.id]))} place="focus" seeing={desk.picture.seeing} />
+    {/if}
   </g>
 </Layer>
+
+<style>
+  .faded {
+    opacity: 0.25;
+  }
+</style>

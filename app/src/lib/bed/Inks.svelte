@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { drawnData, haloOf, lineRuns, shapesOf, wholePaths, type Shape } from '@mirrot/core';
+  import { drawnData, haloOf, lineRuns, shapesIn, shapesOf, wholePaths, type Shape } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
   import { chunker } from './chunks';
@@ -20,18 +20,22 @@
     readonly shape: Shape;
     /** The layer's own ink; null where the shape's is chosen against the picture. */
     readonly layerInk: string | null;
+    /** It stands outside the group that is worked in. */
+    readonly faded: boolean;
   }
   // The same object for a shape that has not changed, so that only what changed is drawn anew.
   const known = new WeakMap<Shape, Inked>();
-  function inkedOf(shape: Shape, layerInk: string | null): Inked {
+  function inkedOf(shape: Shape, layerInk: string | null, faded: boolean): Inked {
     let inked = known.get(shape);
-    if (inked?.layerInk !== layerInk) known.set(shape, (inked = { shape, layerInk }));
+    if (inked?.layerInk !== layerInk || inked.faded !== faded)
+      known.set(shape, (inked = { shape, layerInk, faded }));
     return inked!;
   }
+  const focused = $derived(desk.choosing.focus && new Set(shapesIn(desk.choosing.focus)));
   const shown = $derived(
     shapesOf(desk.art)
       .filter((p) => p.shown)
-      .map((p) => inkedOf(p.shape, p.layer.ink)),
+      .map((p) => inkedOf(p.shape, p.layer.ink, focused !== null && !focused.has(p.shape))),
   );
   const chunked = chunker<Inked>();
   const chunks = $derived(inked ? chunked(shown) : []);
@@ -71,8 +75,12 @@
           />
         {/if}
         {@const lines = lineRuns(wholePaths(shape))}
-        {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
-        {#each lines as d, i (i)}<path {d} stroke={ink} data-shape={i === 0 ? shape.id : null} />{/each}
+        {#if !inked.faded}
+          {#each lines as d, i (i)}<path class="halo" {d} stroke={haloOf(ink)} />{/each}
+        {/if}
+        {#each lines as d, i (i)}
+          <path {d} stroke={ink} class:faded={inked.faded} data-shape={i === 0 ? shape.id : null} />
+        {/each}
       {/each}
     {/each}
     {#each active as inked (inked.shape.id)}
@@ -98,6 +106,9 @@
   .haze {
     fill-opacity: 0.36;
     fill-rule: evenodd;
+  }
+  .faded {
+    stroke-opacity: 0.25;
   }
   .active {
     stroke-width: var(--strong);

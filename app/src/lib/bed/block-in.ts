@@ -26,7 +26,7 @@ import { gripForm, gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
 import { isNear, reaches } from './reaching';
 import { fieldOf, hitTest } from './hit';
-import { layerToDrawOn, newShape } from './new-shape';
+import { parentToDrawIn, newShape } from './new-shape';
 import { gripInPart } from './parts';
 import { EIGHTH_TURN, gripAnchor, gripSegment } from './grips';
 import { gripHandle } from './handle-grip';
@@ -55,7 +55,7 @@ const reachedPath = (path: Path, { cubic, straight, corner: turns }: ReachOffer)
 /** Grip of a new anchor: it is there at once; a drag pulls its handles out. The first one starts a path. */
 function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null): Grip | null {
   const first = desk.live === null;
-  const layer = first ? layerToDrawOn(desk) : null;
+  const layer = first ? parentToDrawIn(desk) : null;
   if (first && !layer) return null;
   const { straightOnly } = desk.habits;
   const bare: Anchor = {

@@ -18,7 +18,7 @@ import {
 import { chooseShapes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { BedPointer, Grip } from './behaviour';
-import { layerToDrawOn, newShape } from './new-shape';
+import { parentToDrawIn, newShape } from './new-shape';
 import { snapAt } from './snapping';
 
 export const FORM_WORDS: Readonly<Record<FormKind, string>> = {
@@ -124,7 +124,7 @@ const drawn = (
 
 /** A press while forms are drawn: a drag draws one, a click offers one of the size drawn last. */
 export function gripForm(desk: Desk, kind: FormKind, start: BedPointer): Grip | null {
-  const layer = layerToDrawOn(desk);
+  const layer = parentToDrawIn(desk);
   if (!layer) return null;
   const from = snapAt(desk, start.sheet)?.at ?? start.sheet;
   const bare = newShape(desk, FORM_WORDS[kind], { id: 'form', closed: false, anchors: [] });

@@ -15,7 +15,6 @@ import {
   type Path,
   type Point,
   type Shape,
-  openShapes,
 } from '@mirrot/core';
 import type { AnchorRef, Choice, HandleRef, SegmentRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -51,6 +50,8 @@ export interface HitField {
   /** Screen pixels per sheet pixel. */
   readonly scale: number;
   readonly reach: number;
+  /** Whether a shape is pressed as part of a group: its line and anchors are out of reach then. */
+  readonly inWhole?: (shape: string) => boolean;
 }
 
 const boxes = new WeakMap<readonly Shape[], Float64Array>();
@@ -217,8 +218,14 @@ export function hitInside(field: HitField, p: Point): Extract<Hit, { kind: 'insi
 }
 
 /** Who gets a press: visible handles, then anchors, then segments, then insides. */
-export const hitTest = (field: HitField, p: Point): Hit | null =>
-  hitHandle(field, p) ?? hitAnchor(field, p) ?? hitSegment(field, p) ?? hitInside(field, p);
+export function hitTest(field: HitField, p: Point): Hit | null {
+  const handle = hitHandle(field, p);
+  if (handle) return handle;
+  const line = hitAnchor(field, p) ?? hitSegment(field, p);
+  if (!line) return hitInside(field, p);
+  const { shape } = line.ref;
+  return field.inWhole?.(shape) ? { kind: 'inside', shape } : line;
+}
 
 /** Ends of open paths within an anchor's reach: where a path can begin, end or be joined. */
 export function hitEnd(
@@ -258,8 +265,9 @@ const reachOf = (p: { readonly type: 'mouse' | 'pen' | 'touch' }): number =>
 
 /** All that a pointer can hit on a desk. */
 export const fieldOf = (desk: Desk, p: { readonly type: 'mouse' | 'pen' | 'touch' }): HitField => ({
-  shapes: openShapes(desk.art),
+  shapes: desk.choosing.inReach,
   choice: desk.choice,
   scale: desk.looking.view.scale,
   reach: reachOf(p),
+  inWhole: (shape) => desk.choosing.wholeOf(shape) !== shape,
 });

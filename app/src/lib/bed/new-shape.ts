@@ -5,11 +5,11 @@ import type { Desk } from '$lib/desk/desk.svelte';
 /** Colour of a pen's stroke when none was chosen. */
 const PEN_HEX = '#2a2722';
 
-/** The layer to draw on; null, and said, when every one is hidden or locked. */
-export function layerToDrawOn(desk: Desk): string | null {
-  const layer = desk.choosing.drawingLayer;
-  if (!layer) desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
-  return layer;
+/** The layer or group to draw in; null, and said, when every layer is hidden or locked. */
+export function parentToDrawIn(desk: Desk): string | null {
+  const parent = desk.choosing.drawingParent;
+  if (!parent) desk.say('Every layer is hidden or locked. Show or unlock one to draw on it.', 'bad');
+  return parent;
 }
 
 /** A shape about to be drawn: about the drawing axis when there is one, a pen's stroke when pens are drawn with. */

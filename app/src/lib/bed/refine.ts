@@ -7,17 +7,19 @@ import {
   shapeHas,
   type Box,
   type Shape,
-  openShapes,
 } from '@mirrot/core';
 import {
   chooseAnchors,
   chooseShapes,
+  chosenNodes,
   findPath,
   NOTHING_CHOSEN,
   type AnchorRef,
   type Choice,
 } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { chooseIds } from '$lib/edits/copying';
+import { goInto } from '$lib/edits/grouping';
 import type { BedPointer, Grip } from './behaviour';
 import { pressBlockIn } from './block-in';
 import { boxGripAt, gripBox } from './box';
@@ -49,13 +51,16 @@ export function pressRefine(desk: Desk, p: BedPointer): Grip | null {
 export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Grip {
   const click = (p: BedPointer): void => {
     if (hit?.kind !== 'inside') return p.shift ? undefined : desk.choose(NOTHING_CHOSEN);
-    const { shapes } = desk.choice;
+    const { art, choice, choosing } = desk;
+    const whole = choosing.wholeOf(hit.shape);
+    const chosen = chosenNodes(choice, art);
+    if (p.again && whole !== hit.shape) return goInto(desk, whole, hit.shape);
     // One of several, pressed once more: the others are put against it.
-    if (!p.shift && shapes.length > 1 && shapes.includes(hit.shape))
-      return desk.choosing.turnStays(hit.shape);
-    if (!p.shift) return desk.choose(chooseShapes([hit.shape]));
-    const next = shapes.includes(hit.shape) ? shapes.filter((s) => s !== hit.shape) : [...shapes, hit.shape];
-    desk.choose(chooseShapes(next));
+    if (!p.shift && chosen.length > 1 && chosen.includes(whole)) return choosing.turnStays(hit.shape);
+    if (!p.shift) return desk.choose(chooseIds(art, [whole]));
+    desk.choose(
+      chooseIds(art, chosen.includes(whole) ? chosen.filter((id) => id !== whole) : [...chosen, whole]),
+    );
   };
   const inChosen =
     desk.choice.level === 'shape' &&
@@ -76,7 +81,6 @@ export function gripChoosing(desk: Desk, hit: Hit | null, start: BedPointer): Gr
 
 /** Anchors in the box while a path is open for shaping, else the shapes that lie wholly in it. */
 function chosenByBox(desk: Desk, box: Box, adding: boolean): Choice {
-  const open = openShapes(desk.art);
   if (desk.choice.level === 'path' && desk.choice.shapes.length > 0) {
     const anchors = desk.chosenShapes.flatMap((s) => anchorsIn(s, box));
     const before = adding ? desk.choice.anchors : [];
@@ -88,12 +92,14 @@ function chosenByBox(desk: Desk, box: Box, adding: boolean): Choice {
       ? { ...chooseAnchors(all), shapes: desk.choice.shapes }
       : chooseShapes(desk.choice.shapes, 'path');
   }
-  const inside = open.filter((s) => {
+  const lies = (s: Shape): boolean => {
     const b = shapeBounds(s);
     return boxHas(box, { x: b.x0, y: b.y0 }) && boxHas(box, { x: b.x1, y: b.y1 });
-  });
-  const before = adding ? desk.choice.shapes : [];
-  return chooseShapes([...new Set([...before, ...inside.map((s) => s.id)])]);
+  };
+  // A group is in the box when all of it is that can be chosen.
+  const boxed = desk.choosing.wholes.filter(({ shapes }) => shapes.every(lies)).map(({ id }) => id);
+  const before = adding ? chosenNodes(desk.choice, desk.art) : [];
+  return chooseIds(desk.art, [...new Set([...before, ...boxed])]);
 }
 
 const anchorsIn = (shape: Shape, box: Box): AnchorRef[] =>
@@ -149,7 +155,7 @@ export function walkHandles(desk: Desk): void {
 
 /** The next shape up or down the stack that is open to be chosen. */
 export function walkShapes(desk: Desk, step: 1 | -1): void {
-  const open = openShapes(desk.art);
+  const open = desk.choosing.inReach;
   if (open.length === 0) return;
   const at = open.findIndex((s) => s.id === desk.choice.shapes.at(-1));
   const next = at < 0 ? (step === 1 ? 0 : open.length - 1) : (at + step + open.length) % open.length;

@@ -190,6 +190,9 @@
   {#if workplace.columns.shown('stack')}<Stack {workplace} />{/if}
   <div class="middle">
     <Bed {desk} {machine} bind:element={bed} />
+    {#if desk.choosing.focus}
+      {#await import('./Crumbs.svelte') then { default: Crumbs }}<Crumbs {desk} />{/await}
+    {/if}
     {#if desk.pointing.listed}
       {#await import('./SpotList.svelte') then { default: SpotList }}<SpotList {desk} {bed} />{/await}
     {/if}

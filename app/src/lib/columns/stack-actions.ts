@@ -1,5 +1,15 @@
-import { addLayer, INKS, nodeNames, numberedName, setLayerInk, setNode, type Layer } from '@mirrot/core';
-import { chooseNodes, chooseShapes } from '$lib/desk/choice';
+import {
+  addLayer,
+  ancestorsOf,
+  INKS,
+  nodeNames,
+  numberedName,
+  setLayerInk,
+  setNode,
+  type Layer,
+} from '@mirrot/core';
+import { chooseNodes, chooseShapes, chosenNodes } from '$lib/desk/choice';
+import { chooseIds } from '$lib/edits/copying';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
 import type { Row } from './rows';
@@ -15,10 +25,14 @@ export function pressRow(desk: Desk, { node, hidden, shut }: Row, adding: boolea
       `${node.name} is ${shut || node.locked ? 'locked' : 'hidden'}, so it cannot be chosen.`,
       'plain',
     );
-  if (node.type !== 'shape') return desk.choose(chooseNodes([node]));
-  const now = desk.choice.shapes;
-  if (adding)
-    desk.choose(chooseShapes(now.includes(node.id) ? now.filter((s) => s !== node.id) : [...now, node.id]));
+  // What stands outside the group that is worked in is in reach again.
+  const { focus } = desk.choosing;
+  if (focus && !ancestorsOf(desk.art, node.id).some(({ id }) => id === focus.id)) desk.choosing.focusOn(null);
+  if (adding) {
+    const now = chosenNodes(desk.choice, desk.art);
+    const next = now.includes(node.id) ? now.filter((id) => id !== node.id) : [...now, node.id];
+    desk.choose(chooseIds(desk.art, next));
+  } else if (node.type !== 'shape') desk.choose(chooseNodes([node]));
   else desk.choose(chooseShapes([node.id], desk.step === 'refine' ? 'path' : 'shape'));
 }
 

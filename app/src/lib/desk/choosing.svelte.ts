@@ -9,12 +9,14 @@ import {
   uniteBoxes,
   type Art,
   type Box,
+  type Group,
   type Path,
   type Point,
   type Shape,
 } from '@mirrot/core';
 import type { Context, Live } from './changes';
-import { chosenNodes, findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import { chooseNodes, chosenNodes, findPath, NOTHING_CHOSEN, stillThere, type Choice } from './choice';
+import { focusable, groupsAbove, shapesInReach, wholeOf, wholesInReach, type Whole } from './focus';
 
 /** What is chosen, what is being drawn, and what receives the next path, colour or weight. */
 export class Choosing {
@@ -26,6 +28,7 @@ export class Choosing {
   /** The shape of the path that ended last, until the next press on the bed: it still receives colour. */
   justEnded: string | null = $state(null);
   #stays: string | null = $state(null);
+  #focus: string | null = $state(null);
   /** The copies made last, and what they are of: made again, they are moved by as much. */
   copied: { readonly ids: readonly string[]; readonly of: readonly string[] } | null = $state.raw(null);
   /** The point picked to turn and scale about; null for one of the box's own nine. */
@@ -58,6 +61,38 @@ export class Choosing {
     const { art } = this.#drawing;
     this.choice = stillThere(choice, art);
     this.live = live && findPath(findShape(art, live.shape), live.path) ? live : null;
+  }
+
+  /** The group that is worked in: what stands outside it is out of reach. Null for the whole drawing. */
+  get focus(): Group | null {
+    return focusable(this.#drawing.art, this.#focus);
+  }
+  /** Works in a group, or with null in the whole drawing. */
+  focusOn(group: string | null): void {
+    this.#focus = group;
+    this.justEnded = null;
+  }
+  /** Leaves the group that is worked in for the one around it; the group left is chosen. False when none is worked in. */
+  leaveFocus(): boolean {
+    const { art } = this.#drawing;
+    const { focus } = this;
+    if (!focus) return false;
+    this.focusOn(groupsAbove(art, focus.id).at(-1)?.id ?? null);
+    this.choose(chooseNodes([focus]));
+    return true;
+  }
+  /** Shapes in reach of the pointer and of commands on "all", bottom first. */
+  readonly inReach: readonly Shape[] = $derived.by(() => shapesInReach(this.#drawing.art, this.focus));
+  /** All that is chosen as one thing, bottom first. */
+  get wholes(): readonly Whole[] {
+    return wholesInReach(this.#drawing.art, this.focus);
+  }
+  /** The node a press on a shape is about: a group as a whole, or the shape where it was chosen by itself. */
+  wholeOf(shape: string): string {
+    const { choice } = this;
+    const byItself =
+      shape === this.live?.shape || (choice.nodes.length === 0 && choice.shapes.includes(shape));
+    return byItself ? shape : wholeOf(this.#drawing.art, this.focus, shape);
   }
 
   /** The node that stays where others are put against it: one of several that are chosen; null for none. */
@@ -105,6 +140,10 @@ export class Choosing {
     return this.shapeOf(this.receivers[0] ?? '');
   }
 
+  /** What new shapes go into: the group that is worked in, else the layer that is drawn on; null when none is open. */
+  get drawingParent(): string | null {
+    return this.focus?.id ?? this.drawingLayer;
+  }
   /** The layer new shapes go on: the one last used if it is there and open, else the topmost open one. */
   get drawingLayer(): string | null {
     const open = this.#drawing.art.layers.filter((l) => l.shown && !l.locked);

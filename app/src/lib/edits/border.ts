@@ -9,7 +9,6 @@ import {
   together,
   type Borders,
   type PathOf,
-  openShapes,
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { NOTHING_CHOSEN } from '$lib/desk/choice';
@@ -21,7 +20,7 @@ const ON = 1e-4;
 
 /** Outlines whose border can be taken: those of shapes that are open to change and stand for themselves. */
 const outlines = (desk: Desk, without: string): PathOf[] =>
-  openShapes(desk.art).flatMap((s) =>
+  desk.choosing.inReach.flatMap((s) =>
     s.id === without || s.axis ? [] : s.paths.map((path) => ({ shape: s.id, path })),
   );
 

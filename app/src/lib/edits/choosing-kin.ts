@@ -1,4 +1,4 @@
-import { layerOf, seenPaint, type Paint, type Shape, openShapes } from '@mirrot/core';
+import { layerOf, seenPaint, type Paint, type Shape } from '@mirrot/core';
 import { chooseAnchors, chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { byPath } from './shaping';
@@ -14,7 +14,7 @@ export function chooseKin(desk: Desk, kin: Kin): void {
   const of = (s: Shape): string | undefined =>
     kin === 'layer' ? layerOf(desk.art, s.id)?.id : kin === 'fill' ? seen(s.fill) : seen(s.stroke?.paint);
   const wanted = new Set(desk.chosenShapes.map(of));
-  desk.choose(chooseShapes(openShapes(desk.art).flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
+  desk.choose(chooseShapes(desk.choosing.inReach.flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
 }
 
 /** Chooses what is not chosen: the other anchors of the paths in hand, else the other shapes. */
@@ -31,7 +31,7 @@ export function invertChoice(desk: Desk): void {
         : chooseShapes(choice.shapes, 'path'),
     );
   }
-  const rest = openShapes(desk.art).filter((s) => !choice.shapes.includes(s.id));
+  const rest = desk.choosing.inReach.filter((s) => !choice.shapes.includes(s.id));
   desk.choose(rest.length > 0 ? chooseShapes(rest.map((s) => s.id)) : NOTHING_CHOSEN);
 }
 

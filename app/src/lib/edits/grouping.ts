@@ -7,7 +7,7 @@ import {
   previewArt,
   type Group,
 } from '@mirrot/core';
-import { chosenNodes } from '$lib/desk/choice';
+import { chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
 import { chooseIds } from './copying';
@@ -45,4 +45,25 @@ export function freeChosenGroups(desk: Desk): void {
   const recipe = freeGroups(groups.map(({ id }) => id));
   const choice = chooseIds(previewArt(desk.art, recipe), [...others, ...inside]);
   desk.change(groups.length === 1 ? `Free ${groups[0]!.name}` : 'Free the groups', recipe, { choice });
+}
+
+/** The one group that is chosen, as a whole and alone; null where there is none. */
+export function lonelyGroup(desk: Desk): Group | null {
+  const [group, ...others] = groupsChosen(desk);
+  return group && others.length === 0 && chosenNodes(desk.choice, desk.art).length === 1 ? group : null;
+}
+
+/**
+ * Works in a group from now on.
+ *
+ * @param at the shape of it that is chosen there, as a whole with the group around it; left out, the topmost
+ */
+export function goInto(desk: Desk, group: string, at?: string): void {
+  desk.choosing.focusOn(group);
+  const { focus, inReach } = desk.choosing;
+  if (!focus) return desk.say('This group is hidden or locked. Show or unlock it to work in it.');
+  const shape = at ?? inReach.at(-1)?.id;
+  desk.choose(NOTHING_CHOSEN);
+  if (shape) desk.choose(chooseIds(desk.art, [desk.choosing.wholeOf(shape)]));
+  desk.say(`Working in ${focus.name}. Esc leaves it.`);
 }

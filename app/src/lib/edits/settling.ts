@@ -9,7 +9,6 @@ import {
   type Settled,
   type SettleOptions,
   type Shape,
-  openShapes,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { shapeMap, wishesOf, type DriftSettings } from '$lib/desk/drifts.svelte';
@@ -35,7 +34,7 @@ export function segmentsOf(desk: Desk, path: Path): number[] | null {
 
 /** Shapes that are settled: the chosen ones, or all that are open to change. */
 const shapesToSettle = (desk: Desk): readonly Shape[] =>
-  desk.choice.shapes.length > 0 ? desk.chosenShapes : openShapes(desk.art);
+  desk.choice.shapes.length > 0 ? desk.chosenShapes : desk.choosing.inReach;
 
 /** Whether Settle is what is offered now. */
 export const offersSettling = (desk: Desk): boolean => desk.offer?.from === 'settle';

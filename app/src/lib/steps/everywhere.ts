@@ -20,11 +20,10 @@ import {
   together,
   type StackMove,
   type TreeNode,
-  openShapes,
 } from '@mirrot/core';
 import { allAnchors, walkAnchors, walkHandles, walkShapes } from '$lib/bed/refine';
-import { duplicateChosen } from '$lib/edits/copying';
-import { freeChosenGroups, groupChosen, groupsChosen } from '$lib/edits/grouping';
+import { chooseIds, duplicateChosen } from '$lib/edits/copying';
+import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
 import { deleteChosen } from '$lib/edits/shaping';
 import { endPath } from '$lib/bed/ending';
 import { chooseAnchors, chooseShapes, chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
@@ -217,6 +216,20 @@ export const EVERYWHERE: readonly Command[] = [
     run: ({ desk }) => freeChosenGroups(desk),
   },
   {
+    id: 'go-into-group',
+    title: 'Work in the group',
+    keys: ['Enter'],
+    steps: ['mount', 'refine', 'colour', 'proof', 'export'],
+    when: ({ desk }) => lonelyGroup(desk) !== null && !desk.live,
+    run: ({ desk }) => goInto(desk, lonelyGroup(desk)!.id),
+  },
+  {
+    id: 'leave-group',
+    title: 'Leave the group worked in',
+    when: ({ desk }) => desk.choosing.focus !== null,
+    run: ({ desk }) => void desk.choosing.leaveFocus(),
+  },
+  {
     id: 'duplicate',
     title: 'Duplicate',
     keys: ['Mod+D'],
@@ -285,7 +298,13 @@ export const EVERYWHERE: readonly Command[] = [
       // While a path is shaped, all of its anchors.
       if (desk.step === 'refine' && desk.choice.level === 'path' && desk.choice.shapes.length > 0)
         desk.choose({ ...chooseAnchors(allAnchors(desk)), shapes: desk.choice.shapes });
-      else desk.choose(chooseShapes(openShapes(desk.art).map((s) => s.id)));
+      else
+        desk.choose(
+          chooseIds(
+            desk.art,
+            desk.choosing.wholes.map(({ id }) => id),
+          ),
+        );
     },
   },
   {

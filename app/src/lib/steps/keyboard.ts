@@ -25,7 +25,7 @@ const TAP = 300;
 /** Keys that a control keeps when it was reached by keyboard. */
 const CONTROL_KEYS = /^(Space|Enter|Home|End|PageUp|PageDown|[←→↑↓])$/;
 
-/** One layer a press: a drag, an offer, sampling, the path, the choice. (Lists close themselves.) */
+/** One layer a press: a drag, an offer, sampling, the path, the anchors, the group worked in, the choice. (Lists close themselves.) */
 function escape({ desk, columns }: Workplace, machine: PressMachine): void {
   if (machine.cancel() || columns.clear()) return;
   if (desk.pointing.task) {
@@ -38,7 +38,7 @@ function escape({ desk, columns }: Workplace, machine: PressMachine): void {
   else if (desk.next.fresh) desk.next.fresh = false;
   else if (desk.choice.anchors.length > 0 || desk.choice.segment || desk.choice.handle)
     desk.choose({ ...NOTHING_CHOSEN, level: 'path', shapes: desk.choice.shapes });
-  else desk.choose(NOTHING_CHOSEN);
+  else if (!desk.choosing.leaveFocus()) desk.choose(NOTHING_CHOSEN);
 }
 
 /** What keys do on the desk. */
