@@ -52,6 +52,7 @@ export {
   findShape,
   type Found,
   inPaintOrder,
+  nodesBeside,
   nodeNames,
   isParent,
   layerOf,

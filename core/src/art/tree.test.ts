@@ -7,6 +7,7 @@ import {
   addNode,
   freeGroups,
   groupNodes,
+  moveLayers,
   moveNodes,
   removeNodes,
   setClip,
@@ -15,7 +16,7 @@ import {
 import { DEEPEST_GROUP } from './limits';
 import type { Art, Group, Layer } from './schema';
 import { groupOf, shapeOf, withShapes } from './testing';
-import { ancestorsOf, byType, childrenOf, findNode, inPaintOrder, layerOf, nodePlaces, outermost, parentOf, shapesIn, type TreeNode } from './tree'; // prettier-ignore
+import { ancestorsOf, byType, childrenOf, findNode, inPaintOrder, layerOf, nodePlaces, nodesBeside, outermost, parentOf, shapesIn, type TreeNode } from './tree'; // prettier-ignore
 
 const changed = (art: Art, ...recipes: Recipe[]): Art => changeArt(art, together(...recipes)).art;
 const empty = (id: string): Layer => ({ id, type: 'layer', name: id, shown: true, locked: false, opacity: 1, ink: null, children: [] }); // prettier-ignore
@@ -89,6 +90,34 @@ describe('moving nodes', () => {
       expect([...nodePlaces(art).keys()].sort()).toEqual([...all].sort());
       holdingsOf(art);
     }
+  });
+
+  it('moves layers as asked, by chance as by hand, and loses none', () => {
+    const layered = changed(start, addLayer(empty('middle'), 'layer'));
+    const order = (art: Art): string => art.layers.map(({ id }) => id).join(' ');
+    expect(order(layered)).toBe('layer middle upper');
+    expect(order(changed(layered, moveLayers(['layer'], 3)))).toBe('middle upper layer');
+    expect(order(changed(layered, moveLayers(['upper'], 0)))).toBe('upper layer middle');
+    expect(order(changed(layered, moveLayers(['upper', 'layer'], 2)))).toBe('middle layer upper');
+    expect(changed(layered, moveLayers(['middle'], 1))).toBe(layered);
+    expect(changed(layered, moveLayers(['nobody', 'a'], 0))).toBe(layered);
+    const random = seeded(7);
+    let art = layered;
+    for (let k = 0; k < 100; k++) {
+      const ids = art.layers.flatMap(({ id }) => (random() < 0.5 ? [id] : []));
+      art = changed(art, moveLayers(ids, Math.floor(random() * 5)));
+      expect([...nodePlaces(art).keys()].sort()).toEqual([...nodePlaces(layered).keys()].sort());
+    }
+  });
+
+  it('says what stands beside nodes, each thing once and as far out as can be', () => {
+    const beside = (...ids: string[]): string[] => nodesBeside(start, ids).map(({ id }) => id);
+    expect(beside('c')).toEqual(['a', 'b', 'd', 'e', 'upper']);
+    expect(beside('h', 'a')).toEqual(['b', 'e', 'upper']);
+    expect(beside('layer')).toEqual(['upper']);
+    expect(beside('layer', 'c')).toEqual(['upper']);
+    expect(beside()).toEqual(['layer', 'upper']);
+    expect(beside('nobody')).toEqual(['layer', 'upper']);
   });
 
   it('makes a group where its topmost stood, and frees it in its place', () => {

@@ -222,3 +222,15 @@ export function wholePaths(shape: Pick<Shape, 'paths' | 'axis'>): readonly Path[
     wholes.set(paths, (known = { axis, paths: paths.flatMap((p) => spreadPath(p, axis)) }));
   return known.paths;
 }
+
+/**
+ * The nodes beside some: all that neither are they, nor hold them, nor stand in them, each as far out as it can be said.
+ * To hide or lock just these leaves the others as they are.
+ */
+export function nodesBeside(art: Art, ids: readonly string[]): TreeNode[] {
+  const kept = new Set(ids);
+  const holds = new Set(ids.flatMap((id) => ancestorsOf(art, id).map((above) => above.id)));
+  const walk = (nodes: readonly TreeNode[]): TreeNode[] =>
+    nodes.flatMap((node) => (kept.has(node.id) ? [] : holds.has(node.id) ? walk(childrenOf(node)) : [node]));
+  return walk(art.layers);
+}

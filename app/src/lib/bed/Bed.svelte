@@ -18,7 +18,7 @@
   import { TURNS_AHEAD } from './reaching';
   import { DrawnView, MARGIN_PX } from './drawn-view.svelte';
   import { createFingers } from './fingers';
-  import { foresee } from './foresight';
+  import { foresee, nodeForeseen } from './foresight';
 
   interface Props {
     desk: Desk;
@@ -197,6 +197,9 @@
   $effect(() => {
     desk.pointing.underPointer =
       foresight.kind === 'segment' ? lengthAndRadius(desk, foresight.cubic, foresight.t) : null;
+  });
+  $effect(() => {
+    desk.pointing.overOnBed = nodeForeseen(desk, foresight);
   });
   /** Milliseconds after which a pointer rests, and the turns ahead are told. */
   const RESTS = 140;

@@ -4,9 +4,12 @@
     apply,
     axisMaps,
     drawnData,
+    findNode,
     haloOf,
     IDENTITY,
     isStraight,
+    nodeBox,
+    shapesIn,
     wholePaths,
     type Cubic,
     type Point,
@@ -119,6 +122,18 @@
       ? []
       : desk.chosenShapes,
   );
+  /** Shapes that are outlined one by one at most; more are shown by their box. */
+  const MOST_OUTLINED = 200;
+  /** What lights up because its row is pointed at, in sheet pixels. */
+  const pointedAt = $derived.by((): string | null => {
+    const id = desk.pointing.overInStack;
+    const node = id && findNode(desk.art, id)?.node;
+    if (!node) return null;
+    const shapes = shapesIn(node);
+    if (shapes.length <= MOST_OUTLINED) return shapes.map((s) => drawnData(wholePaths(s))).join('');
+    const { x0, y0, x1, y1 } = nodeBox(desk.art, node.id);
+    return `M${x0} ${y0}H${x1}V${y1}H${x0}Z`;
+  });
   const frame = $derived(desk.pointing.task ? null : currentFrame(desk));
   const crop = $derived.by((): Point[] => {
     const { task } = desk.pointing;
@@ -160,6 +175,13 @@
       <path d={drawnData(wholePaths(shape))} vector-effect="non-scaling-stroke" />
     </g>
   {/each}
+
+  {#if pointedAt}
+    <g transform="translate({view.tx} {view.ty}) scale({view.scale})" class="edge">
+      <path d={pointedAt} vector-effect="non-scaling-stroke" class="halo" />
+      <path d={pointedAt} vector-effect="non-scaling-stroke" />
+    </g>
+  {/if}
 
   {#if preview}
     <path class="halo line" d={preview} style:stroke={haloOf(previewInk)} />

@@ -184,6 +184,13 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
   return NONE;
 }
 
+/** The node that a press would be about: a shape, or a group as a whole; null where it would be about none. */
+export function nodeForeseen(desk: Desk, foresight: Foresight): string | null {
+  if (foresight.kind === 'inside') return desk.choosing.wholeOf(foresight.shape);
+  if (foresight.kind === 'segment') return foresight.shape;
+  return foresight.kind === 'anchor' || foresight.kind === 'handle' ? foresight.ref.shape : null;
+}
+
 /** A path whose anchors are shown. */
 export interface ShownPath {
   readonly shape: Shape;

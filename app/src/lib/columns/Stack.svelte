@@ -1,10 +1,18 @@
 <script lang="ts">
   import { tick, untrack } from 'svelte';
+  import type { Attachment } from 'svelte/attachments';
   import LayersPlus from '@lucide/svelte/icons/layers-2';
+  import ListFilter from '@lucide/svelte/icons/list-filter';
+  import { findNode } from '@mirrot/core';
+  import { chosenNodes } from '$lib/desk/choice';
+  import { moveTo } from '$lib/edits/nesting';
   import { createVirtualizer, defaultRangeExtractor } from '@tanstack/svelte-virtual';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import PictureRows from './PictureRows.svelte';
-  import { rowStep, stackRows } from './rows';
+  import CommandButton from './CommandButton.svelte';
+  import { ALL_ROWS, answersTo, asksForAll, placeInWords, type Asked } from './find-rows';
+  import type { RowDragging } from './row-dragging';
+  import { dropOn, rowsFound, rowStep, stackRows, type Drop } from './rows';
   import StackRow from './StackRow.svelte';
   import { addNewLayer, pressRow } from './stack-actions';
   import Steps from './Steps.svelte';
@@ -15,14 +23,19 @@
   const ROW_PX = 38;
   /** Rows made beyond either end of what is in sight. */
   const SPARE_ROWS = 6;
-  let folded: ReadonlySet<string> = $state.raw(new Set());
+  const NONE_FOLDED: ReadonlySet<string> = new Set();
+  let folded: ReadonlySet<string> = $state.raw(NONE_FOLDED);
   let naming: string | null = $state(null);
   /** The row that Tab comes to: the one the keyboard was on last, else what is chosen. */
   let walked: string | null = $state(null);
   let list: HTMLElement | undefined = $state();
 
   // What is kept: a drag or an offer changes the drawing many times before it is a step.
-  const rows = $derived(stackRows(desk.drawing.kept, folded));
+  /** What rows are asked for; null while nothing is. */
+  let asked: Asked | null = $state.raw(null);
+  const wanted = $derived(asked && !asksForAll(asked) ? answersTo(asked, desk) : null);
+  const all = $derived(stackRows(desk.drawing.kept, wanted ? NONE_FOLDED : folded));
+  const rows = $derived(wanted ? rowsFound(all, wanted) : all);
   const chosen = $derived(
     new Set(desk.live ? [desk.live.shape] : [...desk.choice.nodes, ...desk.choice.shapes]),
   );
@@ -55,9 +68,11 @@
       count: ids.length,
       getScrollElement: () => list ?? null,
       getItemKey: (i: number) => ids[i] ?? i,
-      // The row that has the keyboard stays, also when it is scrolled out of sight.
-      rangeExtractor: (range: Parameters<typeof defaultRangeExtractor>[0]) =>
-        [...new Set([...defaultRangeExtractor(range), Math.min(at, range.count - 1)])].sort((a, b) => a - b),
+      // The row that has the keyboard stays, and the one that is dragged, also when they are scrolled out of sight.
+      rangeExtractor: (range: Parameters<typeof defaultRangeExtractor>[0]) => {
+        const kept = [Math.min(at, range.count - 1), ids.indexOf(taken ?? '')].filter((i) => i >= 0);
+        return [...new Set([...defaultRangeExtractor(range), ...kept])].sort((a, b) => a - b);
+      },
     });
   }
 
@@ -72,6 +87,55 @@
   let arranged = $state(false);
   $effect(() => {
     if (chosen.size > 0) arranged = true;
+  });
+
+  /** The row that is dragged, and the nodes that go with it. */
+  let taken: string | null = null;
+  let dragged: readonly string[] = [];
+  let drop: Drop | null = $state.raw(null);
+  const dragging: RowDragging = {
+    canDrag: (row) => naming !== row,
+    begun(row) {
+      taken = row;
+      const together = chosenNodes(desk.choice, desk.art);
+      dragged = together.includes(row) ? together : [row];
+    },
+    over(target) {
+      const row = target && rows[rowOf(target.row)];
+      const nodes = dragged.flatMap((id) => findNode(desk.art, id)?.node ?? []);
+      drop = row ? dropOn(desk.art, row, target.share, nodes, folded.has(row.node.id)) : null;
+    },
+    dropped() {
+      if (drop) moveTo(desk, dragged, drop.place);
+      taken = drop = null;
+    },
+  };
+  /** Rows can be dragged once what it takes is there. */
+  let dragRow: ((row: string) => Attachment<HTMLElement>) | null = $state.raw(null);
+  $effect(() => {
+    let over = false;
+    let unwatch = (): void => {};
+    void import('./row-dragging').then((loaded) => {
+      if (over) return;
+      dragRow = (row) => loaded.dragRow(row, dragging);
+      unwatch = loaded.watchRows(dragging);
+    });
+    return () => {
+      over = true;
+      unwatch();
+    };
+  });
+
+  // Where what is chosen came to stand is said when it moved, not when something else was chosen.
+  let placed = '';
+  let placedId = '';
+  let said = $state('');
+  $effect(() => {
+    const id = chosenNodes(desk.choice, desk.drawing.kept)[0];
+    const place = id === undefined ? null : placeInWords(desk, id);
+    if (id !== undefined && id === placedId && place && place !== placed) said = place;
+    placed = place ?? '';
+    placedId = id ?? '';
   });
 
   function fold(id: string): void {
@@ -120,15 +184,43 @@
 <aside class="stack" aria-label="Stack">
   <div class="head">
     <h2>Stack</h2>
-    <button
-      class="icon-button"
-      aria-label="Add a layer"
-      data-tip="Add a layer"
-      onclick={() => addNewLayer(desk)}
-    >
-      <LayersPlus size={18} strokeWidth={1.75} />
-    </button>
+    <span class="head-actions">
+      <CommandButton {workplace} id="show-only" bare />
+      <CommandButton {workplace} id="lock-others" bare />
+      <button
+        class="icon-button"
+        aria-label="Find in the stack"
+        aria-pressed={asked !== null}
+        data-tip="Find in the stack"
+        onclick={() => (asked = asked ? null : ALL_ROWS)}
+      >
+        <ListFilter size={18} strokeWidth={1.75} />
+      </button>
+      <button
+        class="icon-button"
+        aria-label="Add a layer"
+        data-tip="Add a layer"
+        onclick={() => addNewLayer(desk)}
+      >
+        <LayersPlus size={18} strokeWidth={1.75} />
+      </button>
+    </span>
   </div>
+  <p class="sr-only" aria-live="polite">{said}</p>
+  {#if asked}
+    {#await import('./StackFind.svelte') then { default: StackFind }}
+      <StackFind
+        asked={asked ?? ALL_ROWS}
+        found={wanted ? rows.filter((row) => wanted(row.node)).length : rows.length}
+        ask={(next) => (asked = next)}
+        first={() => {
+          const at = rows.findIndex((row) => !wanted || wanted(row.node));
+          if (at >= 0) void goTo(at);
+        }}
+        close={() => (asked = null)}
+      />
+    {/await}
+  {/if}
   <div
     class="list"
     bind:this={list}
@@ -139,6 +231,7 @@
     tabindex="-1"
     onkeydown={keydown}
     onfocusin={focused}
+    onpointerleave={() => (desk.pointing.overInStack = null)}
   >
     <div style:height="{$virtual.getTotalSize()}px" class="tall" role="presentation">
       {#each $virtual.getVirtualItems() as item (item.key)}
@@ -152,6 +245,8 @@
             chosen={chosen.has(row.node.id)}
             stop={item.index === stop}
             naming={naming === row.node.id}
+            {dragRow}
+            drop={drop?.row === row.node.id ? drop : null}
             fold={() => fold(row.node.id)}
             name={() => (naming = row.node.id)}
             named={(byKey) => {
@@ -197,6 +292,9 @@
   }
   h2 {
     font-size: 14px;
+  }
+  .head-actions {
+    display: flex;
   }
   .list {
     position: relative;

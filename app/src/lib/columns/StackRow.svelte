@@ -4,9 +4,10 @@
   import Image from '@lucide/svelte/icons/image';
   import { anchorCount, setNode, type Shape } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import type { Attachment } from 'svelte/attachments';
   import NameField from '$lib/ui/NameField.svelte';
   import RowSwitch from './RowSwitch.svelte';
-  import { canFold, type Row } from './rows';
+  import { canFold, type Drop, type Row } from './rows';
   import { inkName, nextInk, pressRow, turnRow } from './stack-actions';
   import Thumbnail from './Thumbnail.svelte';
 
@@ -20,12 +21,18 @@
     /** Tab comes to this row. */
     stop: boolean;
     naming: boolean;
+    /** Makes a row one that can be dragged and dropped on, once that has been loaded. */
+    dragRow: ((row: string) => Attachment<HTMLElement>) | null;
+    /** What is dragged would be dropped here. */
+    drop: Drop | null;
     fold: () => void;
     name: () => void;
     named: (byKey: boolean) => void;
   }
-  let { desk, row, top, folded, chosen, stop, naming, fold, name, named }: Props = $props();
+  let { desk, row, top, folded, chosen, stop, naming, dragRow, drop, fold, name, named }: Props = $props();
   const node = $derived(row.node);
+  const id = $derived(node.id);
+  const drag = $derived(dragRow?.(id));
   const current = $derived(node.id === desk.choosing.layer);
 
   /** Anchors of a shape, and in Refine the fewest that would do. */
@@ -46,10 +53,13 @@
 
 <div
   id="row-{node.id}"
+  {@attach drag}
   class="row {node.type}"
   class:chosen
   class:dim={!node.shown || row.hidden}
   class:current
+  class:lit={desk.pointing.overOnBed === node.id}
+  class:takes={drop?.part === 'in'}
   style:top="{top}px"
   style:padding-left="{4 + row.depth * 8}px"
   role="row"
@@ -59,8 +69,13 @@
   aria-posinset={row.place}
   aria-setsize={row.beside}
   aria-expanded={canFold(node) ? !folded : undefined}
+  onpointerenter={() => (desk.pointing.overInStack = node.id)}
   aria-selected={node.type === 'layer' ? current : chosen}
 >
+  {#if drop && drop.part !== 'in'}
+    <!-- Where it would land: a line with a bud at its indent. -->
+    <i class="landing {drop.part}" style:left="{4 + drop.depth * 8}px"></i>
+  {/if}
   <span class="lead" role="gridcell">
     {#if node.type === 'shape'}
       <Thumbnail {desk} shape={node} place="row" />
@@ -162,6 +177,38 @@
   .row.chosen {
     border-left-color: var(--carrot);
     background: var(--carrot-wash);
+  }
+  .row.lit {
+    background: color-mix(in srgb, var(--carrot-wash) 55%, transparent);
+  }
+  .row.takes {
+    outline: 2px solid var(--carrot);
+    outline-offset: -2px;
+  }
+  .landing {
+    position: absolute;
+    right: 6px;
+    z-index: 1;
+    height: 2px;
+    background: var(--carrot);
+    pointer-events: none;
+  }
+  .landing.above {
+    top: -1px;
+  }
+  .landing.below {
+    bottom: -1px;
+  }
+  .landing::before {
+    position: absolute;
+    top: -3px;
+    left: -4px;
+    width: 8px;
+    height: 8px;
+    border-radius: 50% 50% 50% 0;
+    background: var(--carrot);
+    content: '';
+    rotate: 45deg;
   }
   .dim .words,
   .dim :global(svg.thumb) {

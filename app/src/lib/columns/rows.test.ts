@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { addLayer, addNode, changeArt, emptyArt, setNode, together } from '@mirrot/core';
+import { addLayer, addNode, changeArt, emptyArt, findNode, moveLayers, moveNodes, setNode, together, type Art, type TreeNode } from '@mirrot/core'; // prettier-ignore
 import { shapeWith, square } from '$lib/bed/testing';
-import { rowStep, stackRows } from './rows';
+import { dropOn, rowsFound, rowStep, stackRows, type Drop } from './rows';
 
 const blank = emptyArt({ width: 10, height: 10, unit: 'px' }, 'low');
 const art = changeArt(
@@ -75,5 +75,63 @@ describe('keys in the stack', () => {
     expect(step('high', 'ArrowLeft', new Set(['high']))).toBeNull();
     expect(step('c', 'x')).toBeNull();
     expect(rowStep([], 0, 'ArrowDown', none, 3)).toBeNull();
+  });
+});
+
+describe('a drop on a row', () => {
+  const none: ReadonlySet<string> = new Set();
+  const rows = stackRows(art, none);
+  const nodes = (...ids: string[]): TreeNode[] => ids.map((id) => findNode(art, id)!.node);
+  const on = (row: string, share: number, ids: string[], folded = false): Drop | null =>
+    dropOn(
+      art,
+      rows.find((r) => r.node.id === row)!,
+      share,
+      nodes(...ids),
+      folded,
+    );
+  /** The tree after it, in words. */
+  const after = (row: string, share: number, ids: string[], folded = false): string | null => {
+    const place = on(row, share, ids, folded)?.place;
+    if (!place) return null;
+    const move = place.parent === null ? moveLayers(ids, place.index) : moveNodes(ids, place.parent, place.index); // prettier-ignore
+    const words = (list: readonly TreeNode[]): string => list.map((n) => ('children' in n ? `${n.id}(${words(n.children)})` : n.id)).join(' '); // prettier-ignore
+    const { layers }: Art = changeArt(art, move).art;
+    return words(layers);
+  };
+
+  it.each([
+    ['a', 0.2, ['c'], 'low(a c g(b)) high()'],
+    ['a', 0.8, ['c'], 'low(c a g(b)) high()'],
+    ['g', 0.1, ['a'], 'low(g(b c) a) high()'],
+    ['g', 0.5, ['a'], 'low(g(b c a)) high()'],
+    ['b', 0.9, ['a'], 'low(g(a b c)) high()'],
+    ['high', 0.1, ['g', 'a'], 'low() high(a g(b c))'],
+    ['low', 0.9, ['c'], 'low(a g(b) c) high()'],
+    ['low', 0.9, ['high'], 'high() low(a g(b c))'],
+    ['high', 0.1, ['low'], 'high() low(a g(b c))'],
+  ])('on %s at %d of its height takes %j there', (row, share, ids, tree) => {
+    expect(after(row, share, ids)).toBe(tree);
+  });
+
+  it('below the head of an open group is its top, of a folded one below it', () => {
+    expect(after('g', 0.9, ['a'])).toBe('low(g(b c a)) high()');
+    expect(after('g', 0.9, ['a'], true)).toBe('low(a g(b c)) high()');
+    expect(on('g', 0.9, ['a'])!.depth).toBe(2);
+  });
+
+  it('is none into itself, on itself, or of a layer into another', () => {
+    expect(on('c', 0.2, ['g'])).toBeNull();
+    expect(on('g', 0.5, ['g'])).toBeNull();
+    expect(on('a', 0.2, ['high'])).toBeNull();
+    expect(on('high', 0.2, ['low', 'a'])).toBeNull();
+    expect(on('a', 0.2, [])).toBeNull();
+  });
+
+  it('rows that are asked for come with what they stand in', () => {
+    const found = (wanted: string) => rowsFound(rows, (n) => n.id === wanted).map((r) => r.node.id);
+    expect(found('b')).toEqual(['low', 'g', 'b']);
+    expect(found('high')).toEqual(['high']);
+    expect(found('nobody')).toEqual([]);
   });
 });

@@ -1,4 +1,5 @@
-import { childrenOf, type Art, type ArtNode, type TreeNode } from '@mirrot/core';
+import { ancestorsOf, childrenOf, type Art, type ArtNode, type TreeNode } from '@mirrot/core';
+import type { StackPlace } from '$lib/edits/nesting';
 
 /** A row of the stack: a layer, group, shape or picture with where it stands and what it inherits. */
 export interface Row {
@@ -82,4 +83,67 @@ export function rowStep(
     default:
       return null;
   }
+}
+
+/** Where on a row something is dropped. */
+export type RowPart = 'above' | 'in' | 'below';
+
+/** Shares of the height of a row that holds others within which a drop goes beside it, not into it. */
+const BESIDE = 0.28;
+
+/** A drop seen before it is made: the place, and how the row shows it. */
+export interface Drop {
+  readonly row: string;
+  readonly part: RowPart;
+  readonly depth: number;
+  readonly place: StackPlace;
+}
+
+/**
+ * Where what is dragged would go, dropped on a row; null where it cannot go there: into itself, a layer into a layer.
+ *
+ * @param share of the row's height, from its top
+ * @param folded whether the row is
+ */
+export function dropOn(
+  art: Art,
+  row: Row,
+  share: number,
+  dragged: readonly TreeNode[],
+  folded: boolean,
+): Drop | null {
+  const { node, depth } = row;
+  const ids = new Set(dragged.map(({ id }) => id));
+  const inside = [node, ...ancestorsOf(art, node.id)].some(({ id }) => ids.has(id));
+  if (dragged.length === 0 || inside) return null;
+  const at = row.beside - row.place;
+  const layers = dragged.filter(({ type }) => type === 'layer').length;
+  if (layers > 0) {
+    if (layers < dragged.length || node.type !== 'layer') return null;
+    return share < 0.5
+      ? { row: node.id, part: 'above', depth, place: { parent: null, index: at + 1 } }
+      : { row: node.id, part: 'below', depth, place: { parent: null, index: at } };
+  }
+  const holds = canFold(node);
+  const top = { parent: node.id, index: childrenOf(node).length };
+  if (node.type === 'layer' || (holds && share >= BESIDE && share <= 1 - BESIDE))
+    return { row: node.id, part: 'in', depth, place: top };
+  if (share < 0.5)
+    return { row: node.id, part: 'above', depth, place: { parent: row.parent, index: at + 1 } };
+  // Right below the head of an open group is its top.
+  if (holds && !folded) return { row: node.id, part: 'below', depth: depth + 1, place: top };
+  return { row: node.id, part: 'below', depth, place: { parent: row.parent, index: at } };
+}
+
+/** The rows whose nodes are wanted, and those they stand in. */
+export function rowsFound(rows: readonly Row[], wanted: (node: TreeNode) => boolean): Row[] {
+  const holding = new Set<string>();
+  const found: Row[] = [];
+  for (let i = rows.length - 1; i >= 0; i--) {
+    const row = rows[i]!;
+    if (!holding.has(row.node.id) && !wanted(row.node)) continue;
+    found.push(row);
+    if (row.parent) holding.add(row.parent);
+  }
+  return found.reverse();
 }

@@ -31,6 +31,8 @@ export class Choosing {
   #focus: string | null = $state(null);
   /** The copies made last, and what they are of: made again, they are moved by as much. */
   copied: { readonly ids: readonly string[]; readonly of: readonly string[] } | null = $state.raw(null);
+  /** What was hidden or locked when others were set apart, to be brought back. */
+  apart: Readonly<Record<'hidden' | 'locked', readonly string[]>> = $state.raw({ hidden: [], locked: [] });
   /** The point picked to turn and scale about; null for one of the box's own nine. */
   turnCentre: Point | null = $state.raw(null);
   readonly #drawing: { readonly art: Art };

@@ -20,6 +20,10 @@ export class Pointing {
   pointerNote: { readonly at: Point; readonly text: string } | null = $state.raw(null);
   /** What lies under the pointer, in words for the status. */
   underPointer: string | null = $state(null);
+  /** The node under the pointer on the bed, whose row lights up. */
+  overOnBed: string | null = $state(null);
+  /** The node whose row the pointer is on, which lights up on the bed. */
+  overInStack: string | null = $state(null);
   /** Shapes lying at a spot of the bed (bed pixels), listed to choose from. */
   listed: { readonly at: Point; readonly shapes: readonly string[] } | null = $state.raw(null);
   /** A guide pressed once: where the next press turns it about. */

@@ -1,6 +1,8 @@
 import Blend from '@lucide/svelte/icons/blend';
 import Copy from '@lucide/svelte/icons/copy-check';
 import Eye from '@lucide/svelte/icons/eye';
+import Fence from '@lucide/svelte/icons/fence';
+import Flashlight from '@lucide/svelte/icons/flashlight';
 import Lock from '@lucide/svelte/icons/lock';
 import Maximize from '@lucide/svelte/icons/maximize';
 import PanelLeft from '@lucide/svelte/icons/panel-left';
@@ -22,8 +24,10 @@ import {
   type TreeNode,
 } from '@mirrot/core';
 import { allAnchors, walkAnchors, walkHandles, walkShapes } from '$lib/bed/refine';
+import { isApart, turnApart } from '$lib/edits/apart';
 import { chooseIds, duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
+import { groupAround, groupBeside, moveIntoGroup, moveOutOfGroup } from '$lib/edits/nesting';
 import { deleteChosen } from '$lib/edits/shaping';
 import { endPath } from '$lib/bed/ending';
 import { chooseAnchors, chooseShapes, chosenNodes, NOTHING_CHOSEN } from '$lib/desk/choice';
@@ -228,6 +232,38 @@ export const EVERYWHERE: readonly Command[] = [
     title: 'Leave the group worked in',
     when: ({ desk }) => desk.choosing.focus !== null,
     run: ({ desk }) => void desk.choosing.leaveFocus(),
+  },
+  {
+    id: 'into-group',
+    title: 'Move into the group beside it',
+    keys: ['Mod+→'],
+    when: ({ desk }) => groupBeside(desk) !== null,
+    run: ({ desk }) => moveIntoGroup(desk),
+  },
+  {
+    id: 'out-of-group',
+    title: 'Move out of its group',
+    keys: ['Mod+←'],
+    when: ({ desk }) => groupAround(desk) !== null,
+    run: ({ desk }) => moveOutOfGroup(desk),
+  },
+  {
+    id: 'show-only',
+    title: 'Show only this',
+    icon: Flashlight,
+    keys: ['Shift+H'],
+    when: (w) => hasChosen(w) || isApart(w.desk, 'hidden'),
+    on: ({ desk }) => isApart(desk, 'hidden'),
+    run: ({ desk }) => turnApart(desk, 'hidden'),
+  },
+  {
+    id: 'lock-others',
+    title: 'Lock all but this',
+    icon: Fence,
+    keys: ['Shift+Y'],
+    when: (w) => hasChosen(w) || isApart(w.desk, 'locked'),
+    on: ({ desk }) => isApart(desk, 'locked'),
+    run: ({ desk }) => turnApart(desk, 'locked'),
   },
   {
     id: 'duplicate',

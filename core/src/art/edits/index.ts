@@ -26,7 +26,7 @@ export {
 } from './arranging';
 export { partShared, shareBorder } from './borders';
 export { copiesOf, type Copies } from './copying';
-export { freeGroups, groupNodes, moveNodes } from './moving';
+export { freeGroups, groupNodes, moveLayers, moveNodes } from './moving';
 export {
   addChip,
   keepAsChip,

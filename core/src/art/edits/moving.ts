@@ -48,6 +48,24 @@ export const moveNodes =
   };
 
 /**
+ * Moves layers in the stack; they keep their order among themselves.
+ *
+ * @param index before which layer they come, counted from the bottom as the layers stand before the move
+ */
+export const moveLayers =
+  (ids: readonly string[], index: number): Recipe =>
+  (draft) => {
+    const layers = plain(draft.layers as Art['layers'][number][]);
+    const moved = layers.filter(({ id }) => ids.includes(id));
+    const stay = layers.filter(({ id }) => !ids.includes(id));
+    const at = layers.slice(0, index).filter(({ id }) => !ids.includes(id)).length;
+    const next = [...stay.slice(0, at), ...moved, ...stay.slice(at)];
+    next.forEach((layer, i) => {
+      if (layer !== layers[i]) draft.layers[i] = layer as Draft<(typeof layers)[number]>;
+    });
+  };
+
+/**
  * Makes a group of nodes: it stands where the topmost of them stood. With none of them there, nothing happens.
  *
  * @throws MirrotError `art` where groups would stand in each other too deep
