@@ -1,5 +1,5 @@
 import { expect, test } from './test';
-import { findNode, nodeBox, type Art, type Shape } from '@mirrot/core';
+import { childrenOf, findNode, nodeBox, type Art, type Shape, type TreeNode } from '@mirrot/core';
 import { openNew } from './desk';
 
 const square = (id: string, x: number, y: number, size: number): Shape => ({
@@ -64,4 +64,93 @@ test('what is chosen is arranged on the board, seen before it is pressed; groupe
   const { layers: back } = await h.art();
   expect(back[0]!.children.map((n) => n.name)).toEqual(['Plate', 'Knob', 'Ring']);
   expect(findNode(await h.art(), 'Ring')).not.toBeNull();
+});
+
+test('rows are dragged into a group and moved out by keys; a group is worked in, and left by Esc or its crumbs', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Nested', undefined, [
+    square('Plate', 100, 100, 200),
+    square('Knob', 420, 80, 60),
+    square('Ring', 560, 300, 120),
+  ]);
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) });
+  const tree = async (): Promise<string> => {
+    const words = (nodes: readonly TreeNode[]): string =>
+      nodes.map((n) => (n.type === 'shape' ? n.name : `${n.name}(${words(childrenOf(n))})`)).join(' ');
+    return words((await h.art()).layers[0]!.children);
+  };
+  const says = page.locator('#bed-says');
+  await h.key('3');
+  await h.click({ x: 200, y: 200 });
+  await h.key('Control+g');
+  await expect.poll(tree).toBe('Group 1(Plate) Knob Ring');
+
+  // By the pointer: a line shows where it would go, and Esc goes nowhere.
+  await expect(row('Ring')).toHaveAttribute('draggable', 'true');
+  const from = (await row('Ring').boundingBox())!;
+  const to = (await row('Plate').boundingBox())!;
+  const dragOver = async (): Promise<void> => {
+    await page.mouse.move(from.x + 90, from.y + 18);
+    await page.mouse.down();
+    await page.mouse.move(from.x + 92, from.y + 26, { steps: 3 });
+    // The page hears of a drag a frame after it moved: it goes on until the line is there.
+    await expect(async () => {
+      await page.mouse.move(to.x + 90 + Math.random(), to.y + 32, { steps: 2 });
+      await expect(page.locator('.landing.below')).toBeVisible({ timeout: 200 });
+    }).toPass();
+  };
+  await dragOver();
+  await page.mouse.up();
+  await expect.poll(tree).toBe('Group 1(Ring Plate) Knob');
+  await expect(page.locator('.landing')).toHaveCount(0);
+
+  // By keys, and said.
+  await row('Knob').click({ position: { x: 90, y: 18 } });
+  await h.key('Control+ArrowRight');
+  await expect.poll(tree).toBe('Group 1(Ring Plate Knob)');
+  await expect(page.locator('.stack [aria-live]').first()).toHaveText('Knob, 1 of 3 in Group 1');
+  await h.key('Control+ArrowDown');
+  await expect(page.locator('.stack [aria-live]').first()).toHaveText('Knob, 2 of 3 in Group 1');
+  await h.key('Control+ArrowLeft');
+  await expect.poll(tree).toBe('Group 1(Ring Plate) Knob');
+
+  // On the bed the group is one thing; a double-click goes in.
+  await h.key('Escape');
+  await h.click({ x: 620, y: 360 });
+  await expect(says).toHaveText('Group 1, 2 shapes');
+  await expect(row('Group 1')).toHaveAttribute('aria-selected', 'true');
+  const at = await h.onPage({ x: 620, y: 360 });
+  await page.mouse.dblclick(at.x, at.y);
+  const crumbs = page.getByRole('navigation', { name: 'Group worked in' });
+  await expect(crumbs).toHaveText(/Drawing\s*›\s*Group 1/);
+  await expect(says).toHaveText('Ring');
+  await h.click({ x: 450, y: 110 });
+  await expect(says).toHaveText('nothing chosen');
+  await h.click({ x: 200, y: 200 });
+  await expect(says).toHaveText('Plate');
+  await h.key('Escape');
+  await expect(crumbs).toHaveCount(0);
+  await expect(says).toHaveText('Group 1, 2 shapes');
+  await h.key('Enter');
+  await crumbs.getByRole('button', { name: 'Drawing' }).click();
+  await expect(crumbs).toHaveCount(0);
+
+  // Only this, and back by the same key.
+  await h.key('Shift+H');
+  await expect(row('Knob').getByRole('button', { name: 'Show Knob' })).toBeVisible();
+  await h.key('Shift+H');
+  await expect(row('Knob').getByRole('button', { name: 'Hide Knob' })).toBeVisible();
+
+  // Pointing at a row lights the shape, pointing at the shape its row.
+  await row('Knob').hover();
+  await expect(h.bed.locator('.marks .edge')).toHaveCount(1);
+  await h.move({ x: 450, y: 110 });
+  await expect(row('Knob')).toHaveClass(/lit/);
+
+  await page.getByRole('button', { name: 'Find in the stack' }).click();
+  await page.getByRole('searchbox', { name: 'Find in the stack' }).fill('pla');
+  await expect(page.getByRole('row')).toHaveText([/Drawing/, /Group 1/, /Plate/]);
+  await page.getByRole('searchbox').press('Enter');
+  await expect(row('Plate')).toBeFocused();
 });

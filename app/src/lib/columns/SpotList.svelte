@@ -66,7 +66,7 @@
               {#each shapes as shape (shape.id)}
                 <li>
                   <button class="choose" dir="auto" onclick={() => choose(shape.id)}>
-                    <Thumbnail {desk} {shape} place="spot" /><span>{shape.name}</span>
+                    <Thumbnail {desk} node={shape} place="spot" /><span>{shape.name}</span>
                   </button>
                   <button
                     class="icon-button"

@@ -22,10 +22,9 @@
 </script>
 
 <search class="find">
-  <!-- svelte-ignore a11y_autofocus -->
   <input
     type="search"
-    autofocus
+    {@attach (input) => input.focus()}
     aria-label="Find in the stack"
     placeholder="name"
     value={asked.text}
@@ -45,7 +44,7 @@
 <style>
   .find {
     display: grid;
-    grid-template-columns: 1fr auto;
+    grid-template-columns: minmax(0, 1fr) auto;
     gap: 4px 6px;
     align-items: center;
     padding: 0 8px 6px 12px;
@@ -56,6 +55,7 @@
   }
   input,
   select {
+    width: 100%;
     min-width: 0;
     min-height: 28px;
     padding: 2px 6px;

@@ -2,7 +2,7 @@
   import ChevronDown from '@lucide/svelte/icons/chevron-down';
   import ChevronRight from '@lucide/svelte/icons/chevron-right';
   import Image from '@lucide/svelte/icons/image';
-  import { anchorCount, setNode, type Shape } from '@mirrot/core';
+  import { anchorCount, setNode, shapesIn, type Shape } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { Attachment } from 'svelte/attachments';
   import NameField from '$lib/ui/NameField.svelte';
@@ -30,8 +30,13 @@
     named: (byKey: boolean) => void;
   }
   let { desk, row, top, folded, chosen, stop, naming, dragRow, drop, fold, name, named }: Props = $props();
+  /** How much farther in a row stands than the one it is in, pixels. */
+  const INDENT = 8;
   const node = $derived(row.node);
   const id = $derived(node.id);
+  /** Shapes a group is pictured with at most. */
+  const MOST_PICTURED = 100;
+  const pictured = $derived(node.type === 'group' && shapesIn(node).length <= MOST_PICTURED);
   const drag = $derived(dragRow?.(id));
   const current = $derived(node.id === desk.choosing.layer);
 
@@ -58,10 +63,11 @@
   class:chosen
   class:dim={!node.shown || row.hidden}
   class:current
+  class:deep={row.depth > 3}
   class:lit={desk.pointing.overOnBed === node.id}
   class:takes={drop?.part === 'in'}
   style:top="{top}px"
-  style:padding-left="{4 + row.depth * 8}px"
+  style:padding-left="{4 + row.depth * INDENT}px"
   role="row"
   aria-label={node.type === 'shape' ? `${node.name}, ${anchorText(node)}${driftText(node)}` : node.name}
   tabindex={stop ? 0 : -1}
@@ -72,13 +78,19 @@
   onpointerenter={() => (desk.pointing.overInStack = node.id)}
   aria-selected={node.type === 'layer' ? current : chosen}
 >
+  {#each row.veins as goesOn, i (i)}
+    {@const own = i === row.veins.length - 1}
+    {#if goesOn || own}
+      <i class="vein" class:own class:last={own && !goesOn} style:left="{6 + (i + 1) * INDENT}px"></i>
+    {/if}
+  {/each}
   {#if drop && drop.part !== 'in'}
     <!-- Where it would land: a line with a bud at its indent. -->
-    <i class="landing {drop.part}" style:left="{4 + drop.depth * 8}px"></i>
+    <i class="landing {drop.part}" style:left="{4 + drop.depth * INDENT}px"></i>
   {/if}
   <span class="lead" role="gridcell">
     {#if node.type === 'shape'}
-      <Thumbnail {desk} shape={node} place="row" />
+      <Thumbnail {desk} {node} place="row" />
     {:else if node.type === 'picture'}
       <span class="row-switch"><Image size={16} strokeWidth={1.75} /></span>
     {:else}
@@ -90,6 +102,7 @@
       >
         {#if folded}<ChevronRight size={16} />{:else}<ChevronDown size={16} />{/if}
       </button>
+      {#if node.type === 'group' && pictured}<Thumbnail {desk} {node} place="row" />{/if}
     {/if}
   </span>
   {#if naming}
@@ -185,6 +198,30 @@
     outline: 2px solid var(--carrot);
     outline-offset: -2px;
   }
+  /* A group is a vein, with a twig to each row in it. */
+  .vein {
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    width: 5px;
+    border-left: 1px solid var(--quiet);
+    pointer-events: none;
+  }
+  .vein.own::after {
+    position: absolute;
+    top: 19px;
+    left: 0;
+    width: 5px;
+    border-top: 1px solid var(--quiet);
+    content: '';
+  }
+  .vein.last {
+    bottom: 19px;
+  }
+  .lead {
+    display: flex;
+    align-items: center;
+  }
   .landing {
     position: absolute;
     right: 6px;
@@ -247,6 +284,12 @@
     font-size: 11.5px;
     line-height: 1.2;
     white-space: nowrap;
+  }
+  /* Farther in, there is no room beside the switches. */
+  .deep .small {
+    max-width: 100%;
+    overflow: hidden;
+    text-overflow: ellipsis;
   }
   .row:hover :global(.faint),
   .row:focus-within :global(.faint) {

@@ -3,11 +3,15 @@
     boxHeight,
     boxWidth,
     drawnData,
+    EMPTY_BOX,
     isEmptyBox,
     paintedBox,
     paintedNode,
     shapeBounds,
+    shapesIn,
+    uniteBoxes,
     wholePaths,
+    type Group,
     type Shape,
   } from '@mirrot/core';
   import Painted from '$lib/bed/Painted.svelte';
@@ -15,16 +19,20 @@
 
   interface Props {
     desk: Desk;
-    shape: Shape;
-    /** Tells apart thumbnails of one shape that are on the page at once. */
+    node: Shape | Group;
+    /** Tells apart thumbnails of one node that are on the page at once. */
     place: string;
   }
-  let { desk, shape, place }: Props = $props();
+  let { desk, node, place }: Props = $props();
 
-  const bare = $derived(!shape.fill && !shape.stroke);
-  const part = $derived(bare ? null : paintedNode(desk.drawing.kept, shape));
+  const bare = $derived(shapesIn(node).every((shape) => !shape.fill && !shape.stroke));
+  const part = $derived(bare ? null : paintedNode(desk.drawing.kept, node));
   const box = $derived.by(() => {
-    const b = part ? paintedBox([part]) : shapeBounds(shape);
+    const b = part
+      ? paintedBox([part])
+      : shapesIn(node)
+          .map((s) => shapeBounds(s))
+          .reduce(uniteBoxes, EMPTY_BOX);
     if (isEmptyBox(b)) return '0 0 1 1';
     const size = Math.max(boxWidth(b), boxHeight(b), 1e-3) * 1.12;
     return `${(b.x0 + b.x1 - size) / 2} ${(b.y0 + b.y1 - size) / 2} ${size} ${size}`;
@@ -35,7 +43,7 @@
   {#if part}
     <Painted parts={[part]} {place} seeing={desk.picture.seeing} />
   {:else}
-    <path class="bare" d={drawnData(wholePaths(shape))} />
+    {#each shapesIn(node) as shape (shape.id)}<path class="bare" d={drawnData(wholePaths(shape))} />{/each}
   {/if}
 </svg>
 

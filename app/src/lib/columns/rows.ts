@@ -13,6 +13,8 @@ export interface Row {
   /** Hidden or locked by what it stands in. */
   readonly hidden: boolean;
   readonly shut: boolean;
+  /** For the group it stands in, and each around that from the outermost: whether more of it follows below. */
+  readonly veins: readonly boolean[];
 }
 
 /** Whether a row can be folded: it holds others. */
@@ -23,21 +25,23 @@ export function stackRows(art: Art, folded: ReadonlySet<string>): Row[] {
   const rows: Row[] = [];
   const walk = (
     nodes: readonly (TreeNode | ArtNode)[],
-    above: Pick<Row, 'parent' | 'depth' | 'hidden' | 'shut'>,
+    above: Pick<Row, 'parent' | 'depth' | 'hidden' | 'shut' | 'veins'>,
   ): void => {
     for (let i = nodes.length - 1; i >= 0; i--) {
       const node = nodes[i]!;
-      rows.push({ node, ...above, place: nodes.length - i, beside: nodes.length });
+      const veins = above.depth > 1 ? [...above.veins, i > 0] : above.veins;
+      rows.push({ node, ...above, veins, place: nodes.length - i, beside: nodes.length });
       if (folded.has(node.id)) continue;
       walk(childrenOf(node), {
         parent: node.id,
         depth: above.depth + 1,
         hidden: above.hidden || !node.shown,
         shut: above.shut || node.locked,
+        veins,
       });
     }
   };
-  walk(art.layers, { parent: null, depth: 0, hidden: false, shut: false });
+  walk(art.layers, { parent: null, depth: 0, hidden: false, shut: false, veins: [] });
   return rows;
 }
 
