@@ -14,6 +14,7 @@ import {
 } from '@mirrot/core';
 import { findPath, type AnchorRef, type HandleRef } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { asksForShape } from '$lib/desk/task';
 import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer } from './behaviour';
 import { axisPoint } from './axes';
@@ -22,6 +23,7 @@ import { boxGripAt } from './box';
 import { radiusGripAt, radiusGrips } from './forms';
 import { guideAt, pivotOf } from './guides';
 import { fieldOf, hitTest } from './hit';
+import { shapeAt } from './refine';
 import { snapAt } from './snapping';
 
 /** What a press would do, shown before it is made. */
@@ -171,6 +173,10 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
   if (desk.pointing.task?.kind === 'about' || desk.pointing.task?.kind === 'measure') {
     const snap = snapAt(desk, p.sheet);
     return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
+  }
+  if (asksForShape(desk.pointing.task)) {
+    const shape = shapeAt(desk, p);
+    return shape === null ? NONE : { kind: 'inside', shape };
   }
   if (desk.step === 'block-in')
     return desk.pointing.held.has('a') ? foreseeShaping(desk, p) : foreseeAdding(desk, p);

@@ -1,11 +1,13 @@
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Step } from '$lib/desk/steps';
+import { asksForShape } from '$lib/desk/task';
+import { carryOutOn } from '$lib/edits/after-another';
 import type { Press } from './behaviour';
 import { pressAxis } from './axes';
 import { pressBlockIn } from './block-in';
 import { gripMeasure } from './measuring';
 import { pressMount } from './mount';
-import { pressRefine } from './refine';
+import { pressRefine, shapeAt } from './refine';
 import { turnAbout } from './box';
 import { gripSample, pressChoose } from './sampling';
 
@@ -30,5 +32,7 @@ export const pressOn =
       return pressAxis(desk, desk.pointing.task, p);
     if (desk.pointing.task?.kind === 'measure') return gripMeasure(desk, p);
     if (desk.pointing.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
+    const { task } = desk.pointing;
+    if (asksForShape(task)) return { click: (q) => carryOutOn(desk, task, shapeAt(desk, q)) };
     return BY_STEP[desk.step](desk, p);
   };

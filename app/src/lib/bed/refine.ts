@@ -163,9 +163,12 @@ export function walkShapes(desk: Desk, step: 1 | -1): void {
   desk.looking.bringIntoSight(shapeBounds(open[next]!));
 }
 
-/** The shape whose line or inside the pointer is on, or null. */
-export function shapeUnderPointer(desk: Desk): string | null {
-  if (!desk.pointing.pointer) return null;
-  const hit = hitTest(fieldOf(desk, { type: 'mouse' }), desk.pointing.pointer);
-  return hit ? (hit.kind === 'inside' ? hit.shape : hit.ref.shape) : null;
+/** The shape whose line or inside is at a point, or null. */
+export function shapeAt(desk: Desk, { sheet, type }: Pick<BedPointer, 'sheet' | 'type'>): string | null {
+  const hit = hitTest(fieldOf(desk, { type }), sheet);
+  return hit && (hit.kind === 'inside' ? hit.shape : hit.ref.shape);
 }
+
+/** The shape whose line or inside the pointer is on, or null. */
+export const shapeUnderPointer = (desk: Desk): string | null =>
+  desk.pointing.pointer && shapeAt(desk, { sheet: desk.pointing.pointer, type: 'mouse' });

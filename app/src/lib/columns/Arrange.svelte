@@ -1,7 +1,8 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import type { Extent, Side } from '@mirrot/core';
-  import type { Desk } from '$lib/desk/desk.svelte';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import CommandButton from './CommandButton.svelte';
   import {
     arrangingRecipe,
     flipping,
@@ -17,7 +18,8 @@
   import Toggle from '$lib/ui/Toggle.svelte';
 
   // A small board like the sheet: pressed at a place, what is chosen goes there; shown while the pointer is over it.
-  let { desk }: { desk: Desk } = $props();
+  let { workplace }: { workplace: Workplace } = $props();
+  const desk = $derived(workplace.desk);
 
   let against: Against = $state('choice');
   let extent: Extent = $state('outline');
@@ -138,6 +140,10 @@
           {@render way(matching('across'), 'same width')}
           {@render way(matching('down'), 'same height')}
         {/if}
+      </div>
+      <div class="button-row">
+        <CommandButton {workplace} id="go-under" />
+        <CommandButton {workplace} id="take-look" />
       </div>
       <Toggle
         label="With line weight"

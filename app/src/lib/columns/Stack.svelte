@@ -259,7 +259,7 @@
     </div>
   </div>
   {#if arranged}
-    {#await import('./Arrange.svelte') then { default: Arrange }}<Arrange {desk} />{/await}
+    {#await import('./Arrange.svelte') then { default: Arrange }}<Arrange {workplace} />{/await}
   {/if}
   <PictureRows {desk} />
   <Steps {desk} />

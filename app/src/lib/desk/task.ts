@@ -12,6 +12,8 @@ export type Task =
   | { readonly kind: 'about' }
   /** Distance, angle and the picture's stroke along a line. */
   | { readonly kind: 'measure'; readonly line: Rule | null; readonly crossed: Crossing | null }
+  /** The shape pressed next: what is chosen goes right beneath it, or takes its look. */
+  | { readonly kind: 'go-under' | 'take-look' }
   /** The crop as it would be, in seen pixels of the picture, and the width to height it keeps. */
   | { readonly kind: 'crop'; readonly box: Box; readonly ratio: number | null };
 
@@ -27,6 +29,10 @@ export interface Rule {
   readonly to: Point;
 }
 
+/** Tasks of one press on a shape. */
+export const asksForShape = (task: Task | null): task is Extract<Task, { kind: 'go-under' | 'take-look' }> =>
+  task?.kind === 'go-under' || task?.kind === 'take-look';
+
 /** What a task asks of the hand. */
 export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   level: 'Draw a line along something that should be level or upright.',
@@ -36,5 +42,7 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   'turn-axis': 'Click the centre about which the parts are turned.',
   about: 'Click the point to turn and scale about.',
   measure: 'Drag from one thing to another. Shift keeps to steps of 45°, Esc ends.',
+  'go-under': 'Press the shape that what is chosen goes under. Esc leaves it.',
+  'take-look': 'Press the shape whose fill, line and opacity it takes. Esc leaves it.',
   crop: 'Drag a corner or side. Enter crops, Esc leaves it.',
 };

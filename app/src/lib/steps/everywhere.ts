@@ -1,5 +1,7 @@
 import Blend from '@lucide/svelte/icons/blend';
 import Copy from '@lucide/svelte/icons/copy-check';
+import CornerRightDown from '@lucide/svelte/icons/corner-right-down';
+import Paintbrush from '@lucide/svelte/icons/paintbrush';
 import Eye from '@lucide/svelte/icons/eye';
 import Fence from '@lucide/svelte/icons/fence';
 import Flashlight from '@lucide/svelte/icons/flashlight';
@@ -24,6 +26,7 @@ import {
   type TreeNode,
 } from '@mirrot/core';
 import { allAnchors, walkAnchors, walkHandles, walkShapes } from '$lib/bed/refine';
+import { layBackgroundOf } from '$lib/edits/background';
 import { isApart, turnApart } from '$lib/edits/apart';
 import { chooseIds, duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
@@ -58,6 +61,20 @@ const steps: Command[] = STEPS.map((step, i) => ({
     if (under) w.desk.choose(chooseShapes([under], 'path'));
   },
 }));
+
+/** A press on a shape that says what is done to what is chosen. */
+const pressedNext = (kind: 'go-under' | 'take-look', title: string, icon: Command['icon']): Command => ({
+  id: kind,
+  title,
+  icon,
+  when: (w) => hasChosen(w) && !w.desk.live,
+  on: (w) => w.desk.pointing.task?.kind === kind,
+  run({ desk }) {
+    const on = desk.pointing.task?.kind === kind;
+    desk.pointing.task = on ? null : { kind };
+    if (!on) desk.say(TASK_WORDS[kind]);
+  },
+});
 
 const stack: Command[] = (
   [
@@ -364,4 +381,16 @@ export const EVERYWHERE: readonly Command[] = [
     run: (w) => deleteChosen(w.desk),
   },
   ...stack,
+  pressedNext('go-under', 'Under the one pressed next', CornerRightDown),
+  pressedNext('take-look', 'Take the look of the one pressed next', Paintbrush),
+  {
+    id: 'background-sheet',
+    title: 'Lay a background as large as the sheet',
+    run: ({ desk }) => layBackgroundOf(desk, 'sheet'),
+  },
+  {
+    id: 'background-drawing',
+    title: 'Lay a background round the drawing',
+    run: ({ desk }) => layBackgroundOf(desk, 'drawing'),
+  },
 ];

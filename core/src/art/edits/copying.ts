@@ -2,7 +2,7 @@ import type { Recipe } from '../change';
 import type { Art, ArtNode, Shape } from '../schema';
 import { numberedName } from '../text';
 import { findNode, inPaintOrder, nodeNames, outermost, shapesIn, type TreeNode } from '../tree';
-import { draftFind } from './draft';
+import { draftFind, cloned } from './draft';
 import { addNode, together } from './nodes';
 
 /** Copies of nodes, to be put into the drawing, and what they are called: outermost ones, bottom first. */
@@ -13,13 +13,6 @@ export interface Copies {
   /** The nodes that were copied. */
   readonly of: readonly string[];
 }
-
-/** Plain data once more. */
-const cloned = <T>(value: T): T => {
-  if (Array.isArray(value)) return value.map(cloned) as T;
-  if (typeof value !== 'object' || value === null) return value;
-  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, cloned(inner)])) as T;
-};
 
 /** Keys that anchors of several paths share, counted over nodes. */
 function keyCounts(nodes: readonly TreeNode[]): Map<string, number> {

@@ -40,3 +40,10 @@ export const draftShape = (draft: Draft<Art>, id: string): Draft<Shape> | null =
 };
 
 export const plain = <T extends object>(value: T): T => (isDraft(value) ? current(value) : value);
+
+/** Plain data once more. */
+export const cloned = <T>(value: T): T => {
+  if (Array.isArray(value)) return value.map(cloned) as T;
+  if (typeof value !== 'object' || value === null) return value;
+  return Object.fromEntries(Object.entries(value).map(([key, inner]) => [key, cloned(inner)])) as T;
+};

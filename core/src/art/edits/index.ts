@@ -26,6 +26,7 @@ export {
 } from './arranging';
 export { partShared, shareBorder } from './borders';
 export { copiesOf, type Copies } from './copying';
+export { BACKGROUND_NAME, layBackground } from './background';
 export { freeGroups, groupNodes, moveLayers, moveNodes } from './moving';
 export {
   addChip,
@@ -36,6 +37,7 @@ export {
   setClip,
   setCovering,
   styleShapes,
+  takeLook,
   weighStrokes,
   type Covering,
   type PaintTarget,

@@ -3,7 +3,7 @@ import type { Recipe } from '../change';
 import { mapColours, plainStroke, type Colour, type Paint, type Stroke } from '../paint';
 import type { Art, Chip, Layer, Shape } from '../schema';
 import { shapesOf } from '../tree';
-import { draftNode, draftShape, plain } from './draft';
+import { cloned, draftNode, draftShape, plain } from './draft';
 
 // How things are painted, and the palette they take their colours from.
 
@@ -60,6 +60,20 @@ export const setCovering =
       else if (blend !== undefined) node.blend = blend;
       if (blur === 0) delete node.blur;
       else if (blur !== undefined) node.blur = blur;
+    }
+  };
+
+/** Gives shapes the look of another: fill, stroke, opacity, blend and blur. */
+export const takeLook =
+  (ids: readonly string[], from: string): Recipe =>
+  (draft) => {
+    const shape = draftShape(draft, from);
+    if (!shape) return;
+    const { fill, stroke, opacity, blend = 'normal', blur = 0 } = plain(shape as Shape);
+    for (const id of ids) {
+      if (id === from || !draftShape(draft, id)) continue;
+      styleShapes([id], cloned({ fill, stroke }))(draft);
+      setCovering([id], { opacity, blend, blur })(draft);
     }
   };
 
