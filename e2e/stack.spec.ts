@@ -154,3 +154,46 @@ test('rows are dragged into a group and moved out by keys; a group is worked in,
   await page.getByRole('searchbox').press('Enter');
   await expect(row('Plate')).toBeFocused();
 });
+
+test('shapes are copied to another project, pasted where the pointer is, cut, and given to other programs as SVG', async ({
+  page,
+}) => {
+  const one = await openNew(page, 'From here', undefined, [
+    square('Plate', 100, 100, 200),
+    square('Knob', 420, 80, 60),
+  ]);
+  await one.key('3');
+  await one.click({ x: 450, y: 110 });
+  await expect(page.locator('#bed-says')).toHaveText('Knob');
+  // What copies comes a moment after the desk: until it is there nothing is copied.
+  await expect(async () => {
+    await one.key('Control+c');
+    await expect(page.getByText('Knob is copied.')).toBeVisible({ timeout: 500 });
+  }).toPass();
+
+  const other = await openNew(page, 'To there');
+  await other.key('3');
+  await expect(async () => {
+    await other.key('Control+v');
+    await expect(page.locator('#bed-says')).toHaveText('Knob', { timeout: 500 });
+  }).toPass();
+  const box = async (i: number) => {
+    const art = await other.art();
+    return nodeBox(art, art.layers[0]!.children[i]!.id);
+  };
+  expect(await box(0)).toMatchObject({ x0: 420, y0: 80 });
+  await other.key('Control+x');
+  await expect(page.locator('#bed-says')).toHaveText('nothing chosen');
+  await expect.poll(() => other.shapes()).toHaveLength(0);
+  await other.move({ x: 300, y: 300 });
+  await other.key('Control+Shift+v');
+  await expect(page.locator('#bed-says')).toHaveText('Knob');
+  const { x0, y0 } = await box(0);
+  expect(Math.abs(x0 - 270) + Math.abs(y0 - 270)).toBeLessThan(2);
+
+  // Plain text elsewhere is SVG.
+  await page.getByRole('button', { name: 'Find a command' }).click();
+  const field = page.getByRole('combobox');
+  await field.press('Control+v');
+  await expect(field).toHaveValue(/^<svg xmlns/);
+});

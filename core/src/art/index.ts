@@ -53,6 +53,7 @@ export {
   type Found,
   inPaintOrder,
   nodesBeside,
+  nodesOf,
   nodeNames,
   isParent,
   layerOf,

@@ -160,6 +160,15 @@ function wayTo(art: Art, id: string): Found[] {
 /** Finds a node by id; null when there is none. */
 export const findNode = (art: Art, id: string): Found | null => wayTo(art, id).at(-1) ?? null;
 
+/** Ids looked up from which on it is cheaper to know the places of all nodes. */
+const MANY = 8;
+
+/** Finds nodes by their ids, in their order; what is not there is left out. */
+export function nodesOf(art: Art, ids: readonly string[]): TreeNode[] {
+  if (ids.length >= MANY) nodePlaces(art);
+  return ids.flatMap((id) => findNode(art, id)?.node ?? []);
+}
+
 /** What a node stands in, nearest first, its layer last; nothing for a layer and for what is not there. */
 export const ancestorsOf = (art: Art, id: string): readonly ParentNode[] =>
   wayTo(art, id)

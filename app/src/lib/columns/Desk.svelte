@@ -14,6 +14,7 @@
   import type { Place } from '$lib/desk/keyboard';
   import { provideStepSet, type StepSet } from './step-set';
   import Ledge from './Ledge.svelte';
+  import type * as Ways from '$lib/edits/clipboard';
   import RouteBar from './RouteBar.svelte';
   import Stack from './Stack.svelte';
   import Status from './Status.svelte';
@@ -122,6 +123,7 @@
   const modal = (): boolean => workplace.dialogShown !== null;
   function keydown(e: KeyboardEvent): void {
     if (modal() || e.defaultPrevented) return;
+    toPointer = e.shiftKey;
     if (keyboard.down(e, placeOf(e.target))) e.preventDefault();
   }
   function keyup(e: KeyboardEvent): void {
@@ -153,9 +155,25 @@
     void [desk.offer, desk.notice, progress, desk.pointing.listed, workplace.dialogShown, desk.step];
     catchFocus();
   });
+  // The browser's own events put things on the clipboard and take them from it, at once and without asking.
+  let clipboard: Pick<typeof Ways, 'copyChosen' | 'cutChosen' | 'pasteInto'> | null = null;
+  onMount(() => void import('$lib/edits/clipboard').then((ways) => (clipboard = ways)));
+  /** Shift was held with the key that pastes: it goes where the pointer is. */
+  let toPointer = false;
+  /** Words that are chosen, or a text field, keep the clipboard to themselves. */
+  const ofText = (e: ClipboardEvent): boolean =>
+    placeOf(e.target) === 'text' || modal() || getSelection()?.isCollapsed === false;
+  function copy(e: ClipboardEvent): void {
+    if (ofText(e) || !e.clipboardData || !clipboard || desk.live) return;
+    if (clipboard[e.type === 'cut' ? 'cutChosen' : 'copyChosen'](desk, e.clipboardData)) e.preventDefault();
+  }
   function paste(e: ClipboardEvent): void {
+    if (ofText(e)) return;
+    const at = toPointer ? desk.pointing.pointer : null;
+    if (e.clipboardData && !desk.live && clipboard?.pasteInto(desk, e.clipboardData, at))
+      return e.preventDefault();
     const files = filesIn(e.clipboardData);
-    if (files.length === 0 || placeOf(e.target) === 'text') return;
+    if (files.length === 0) return;
     e.preventDefault();
     void workplace.addPictures(files);
   }
@@ -181,6 +199,8 @@
   onpagehide={() => saving.flush()}
   onpointerup={backToBed}
   onfocusout={(e) => !e.relatedTarget && catchFocus()}
+  oncopy={copy}
+  oncut={copy}
   onpaste={paste}
   onbeforeunload={unloading}
 />

@@ -3,7 +3,7 @@
   import type { Attachment } from 'svelte/attachments';
   import LayersPlus from '@lucide/svelte/icons/layers-2';
   import ListFilter from '@lucide/svelte/icons/list-filter';
-  import { findNode } from '@mirrot/core';
+  import { nodesOf } from '@mirrot/core';
   import { chosenNodes } from '$lib/desk/choice';
   import { moveTo } from '$lib/edits/nesting';
   import { createVirtualizer, defaultRangeExtractor } from '@tanstack/svelte-virtual';
@@ -102,7 +102,7 @@
     },
     over(target) {
       const row = target && rows[rowOf(target.row)];
-      const nodes = dragged.flatMap((id) => findNode(desk.art, id)?.node ?? []);
+      const nodes = nodesOf(desk.art, dragged);
       drop = row ? dropOn(desk.art, row, target.share, nodes, folded.has(row.node.id)) : null;
     },
     dropped() {

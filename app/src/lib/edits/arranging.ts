@@ -1,6 +1,6 @@
 import {
   arrangeNodes,
-  findNode,
+  nodesOf,
   flipNodes,
   matchNodes,
   spreadNodes,
@@ -64,7 +64,7 @@ export const matching = (way: 'across' | 'down'): Arranging => ({
 
 /** The chosen nodes that can be arranged: layers, groups and shapes. */
 export const nodesToArrange = (desk: Desk): TreeNode[] =>
-  chosenNodes(desk.choice, desk.art).flatMap((id) => findNode(desk.art, id)?.node ?? []);
+  nodesOf(desk.art, chosenNodes(desk.choice, desk.art));
 
 /** What the chosen are put against: the one that stays, the sheet where it is only one, else what was picked. */
 export function frameOf(desk: Desk, against: Against): Frame {

@@ -2,6 +2,7 @@ import {
   boxCentre,
   copiesOf,
   findNode,
+  nodesOf,
   mapNodes,
   nodesBox,
   previewArt,
@@ -18,8 +19,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
 
 /** Nodes of a drawing chosen as wholes. */
-export const chooseIds = (art: Art, ids: readonly string[]): Choice =>
-  chooseNodes(ids.flatMap((id) => findNode(art, id)?.node ?? []));
+export const chooseIds = (art: Art, ids: readonly string[]): Choice => chooseNodes(nodesOf(art, ids));
 
 /** Copies of what is chosen, and a recipe that makes them, moved by a way. */
 export function copiesOfChosen(desk: Desk): { readonly copies: Copies; recipe(by: Point): Recipe } {

@@ -15,7 +15,7 @@ import Undo from '@lucide/svelte/icons/undo-2';
 import Keyboard from '@lucide/svelte/icons/keyboard';
 import SunMoon from '@lucide/svelte/icons/sun-moon';
 import {
-  findNode,
+  nodesOf,
   lockGuides,
   meanScale,
   removeGuides,
@@ -47,7 +47,7 @@ const hasChosen = ({ desk: { choice } }: Workplace): boolean =>
 /** The nodes that are chosen, as wholes where they are. */
 function chosenIn({ desk: { art, choice } }: Workplace): { ids: readonly string[]; nodes: TreeNode[] } {
   const ids = chosenNodes(choice, art);
-  return { ids, nodes: ids.flatMap((id) => findNode(art, id)?.node ?? []) };
+  return { ids, nodes: nodesOf(art, ids) };
 }
 
 const steps: Command[] = STEPS.map((step, i) => ({
@@ -281,6 +281,21 @@ export const EVERYWHERE: readonly Command[] = [
     when: (w) => hasChosen(w) || isApart(w.desk, 'locked'),
     on: ({ desk }) => isApart(desk, 'locked'),
     run: ({ desk }) => turnApart(desk, 'locked'),
+  },
+  {
+    id: 'copy',
+    title: 'Copy',
+    keys: ['Mod+C'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    // Heard as the browser's own event, which has the clipboard with it.
+    run: () => void document.execCommand('copy'),
+  },
+  {
+    id: 'cut',
+    title: 'Cut',
+    keys: ['Mod+X'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: () => void document.execCommand('cut'),
   },
   {
     id: 'duplicate',

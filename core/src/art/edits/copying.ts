@@ -25,17 +25,10 @@ function keyCounts(nodes: readonly TreeNode[]): Map<string, number> {
 }
 
 /**
- * Copies shapes, groups and pictures in place, each just above the one it is of. Everything in a copy has an id of its own.
- * Anchors that copies share with each other are shared among the copies; with what was not copied they share nothing. Layers
- * and what is not there are left out.
- *
- * @param newId gives an id that is not in the drawing, another one each time
+ * The same nodes once more, everything in them with an id of its own. Anchors that they share with each other are shared
+ * among the copies; with others they share nothing.
  */
-export function copiesOf(art: Art, ids: readonly string[], newId: () => string): Copies {
-  const nodes = outermost(art, inPaintOrder(art, ids)).flatMap((id) => {
-    const node = findNode(art, id)?.node;
-    return node && node.type !== 'layer' ? [node] : [];
-  });
+export function freshCopies(nodes: readonly ArtNode[], newId: () => string): ArtNode[] {
   const counts = keyCounts(nodes);
   const keys = new Map<string, string>();
   const keyOf = (shared: string): string | undefined => {
@@ -64,12 +57,27 @@ export function copiesOf(art: Art, ids: readonly string[], newId: () => string):
     const made = { ...group, id: newId(), children };
     return clipped < 0 ? made : { ...made, clip: children[clipped]!.id };
   };
+  return nodes.map(copy);
+}
+
+/**
+ * Copies shapes, groups and pictures in place, each just above the one it is of. Everything in a copy has an id of its own.
+ * Anchors that copies share with each other are shared among the copies; with what was not copied they share nothing. Layers
+ * and what is not there are left out.
+ *
+ * @param newId gives an id that is not in the drawing, another one each time
+ */
+export function copiesOf(art: Art, ids: readonly string[], newId: () => string): Copies {
+  const nodes = outermost(art, inPaintOrder(art, ids)).flatMap((id) => {
+    const node = findNode(art, id)?.node;
+    return node && node.type !== 'layer' ? [node] : [];
+  });
   const taken = nodeNames(art);
-  const made = nodes.map((node) => {
+  const made = freshCopies(nodes, newId).map((node) => {
     // "Spoke", "Spoke 2", "Spoke 3".
     const name = numberedName(node.name.replace(/ \d+$/, ''), taken, 2);
     taken.add(name);
-    return { ...copy(node), name };
+    return { ...node, name };
   });
   const above =
     (of: string, node: ArtNode): Recipe =>

@@ -2,6 +2,7 @@
 export {
   addLayer,
   addNode,
+  addNodes,
   removeNodes,
   restack,
   setLayerInk,
@@ -26,6 +27,7 @@ export {
 } from './arranging';
 export { partShared, shareBorder } from './borders';
 export { copiesOf, type Copies } from './copying';
+export { cuttingOf, pasteCutting, type Pasting } from './cutting';
 export { BACKGROUND_NAME, layBackground } from './background';
 export { freeGroups, groupNodes, moveLayers, moveNodes } from './moving';
 export {

@@ -13,13 +13,15 @@ export const together =
   (draft) =>
     recipes.forEach((r) => r(draft));
 
-/** Adds a shape, group or picture on top of a layer's or group's children, or at `index` from the bottom. */
-export const addNode =
-  (parentId: string, node: ArtNode, index?: number): Recipe =>
+/** Adds shapes, groups or pictures, in their order, on top of a layer's or group's children, or at `index` from the bottom. */
+export const addNodes =
+  (parentId: string, nodes: readonly ArtNode[], index?: number): Recipe =>
   (draft) => {
     const children = draftParent(draft, parentId)?.children;
-    children?.splice(index ?? children.length, 0, node as Draft<ArtNode>);
+    children?.splice(index ?? children.length, 0, ...(nodes as Draft<ArtNode>[]));
   };
+export const addNode = (parentId: string, node: ArtNode, index?: number): Recipe =>
+  addNodes(parentId, [node], index);
 
 /** Takes nodes out of the tree; what they share with others is looked after by the caller. */
 export function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
