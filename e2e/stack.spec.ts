@@ -148,6 +148,21 @@ test('rows are dragged into a group and moved out by keys; a group is worked in,
   await h.move({ x: 450, y: 110 });
   await expect(row('Knob')).toHaveClass(/lit/);
 
+  // How it lies over the others: seen while pointed at, kept when pressed.
+  await h.click({ x: 450, y: 110 });
+  await page.locator('summary', { hasText: 'Opacity and blend' }).click();
+  const multiply = page.getByRole('radio', { name: 'multiply' });
+  const blended = h.bed.locator('.fills [style*="multiply"]');
+  await multiply.hover();
+  await expect(blended).toHaveCount(1);
+  await h.move({ x: 700, y: 560 });
+  await expect(blended).toHaveCount(0);
+  await multiply.click();
+  await expect(multiply).toBeChecked();
+  await page.getByRole('slider', { name: 'Opacity' }).press('PageDown');
+  await expect.poll(async () => findNode(await h.art(), 'Knob')!.node).toMatchObject({ blend: 'multiply', opacity: expect.closeTo(0.9, 1) }); // prettier-ignore
+  await page.locator('summary', { hasText: 'Opacity and blend' }).click();
+
   await page.getByRole('button', { name: 'Find in the stack' }).click();
   await page.getByRole('searchbox', { name: 'Find in the stack' }).fill('pla');
   await expect(page.getByRole('row')).toHaveText([/Drawing/, /Group 1/, /Plate/]);

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import type { Extent, Side } from '@mirrot/core';
+  import { passingOffer } from '$lib/desk/passing';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import CommandButton from './CommandButton.svelte';
   import {
@@ -50,22 +51,10 @@
       down: down === 0.5 && across !== 0.5 ? null : down,
     });
 
-  /** What is shown while the pointer is over it. What else is offered is not taken away by passing over. */
-  function preview(what: Arranging): void {
-    if (desk.offer && desk.offer.from !== 'arrange') return;
-    const recipe = arrangingRecipe(desk, what, against, extent);
-    desk.makeOffer({
-      from: 'arrange',
-      text: what.label,
-      label: what.label,
-      recipe,
-      preview: true,
-      passing: true,
-    });
-  }
-  function leave(): void {
-    if (desk.offer?.from === 'arrange') desk.leaveOffer();
-  }
+  const passing = $derived(passingOffer(desk, 'arrange'));
+  const preview = (what: Arranging): void =>
+    passing.show(what.label, arrangingRecipe(desk, what, against, extent));
+  const leave = (): void => passing.leave();
   function take(what: Arranging): void {
     const { choice } = desk;
     desk.change(what.label, arrangingRecipe(desk, what, against, extent), { choice });

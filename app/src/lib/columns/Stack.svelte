@@ -260,6 +260,7 @@
   </div>
   {#if arranged}
     {#await import('./Arrange.svelte') then { default: Arrange }}<Arrange {workplace} />{/await}
+    {#await import('./Covering.svelte') then { default: Covering }}<Covering {desk} />{/await}
   {/if}
   <PictureRows {desk} />
   <Steps {desk} />

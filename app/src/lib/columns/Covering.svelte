@@ -1,0 +1,162 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import {
+    BLENDS,
+    boxHeight,
+    boxWidth,
+    isEmptyBox,
+    nodesOf,
+    paintedBox,
+    paintedNode,
+    previewArt,
+    setCovering,
+    shapesIn,
+    type Blend,
+  } from '@mirrot/core';
+  import Painted from '$lib/bed/Painted.svelte';
+  import { chosenNodes } from '$lib/desk/choice';
+  import type { Desk } from '$lib/desk/desk.svelte';
+  import { passingOffer } from '$lib/desk/passing';
+  import { sliderGesture } from '$lib/desk/slider-gesture';
+  import Fold from '$lib/ui/Fold.svelte';
+  import Range from '$lib/ui/Range.svelte';
+
+  // How what is chosen, or else the layer that is drawn on, is laid over what is beneath it.
+  let { desk }: { desk: Desk } = $props();
+
+  const ids = $derived.by(() => {
+    const chosen = chosenNodes(desk.choice, desk.drawing.kept);
+    return chosen.length > 0 ? chosen : [desk.choosing.layer];
+  });
+  // What is kept, not what is shown in passing; but a slider follows its own drag.
+  const nodes = $derived(nodesOf(desk.drawing.kept, ids));
+  const first = $derived(nodes[0]);
+  const named = $derived(nodes.length === 1 ? (first?.name ?? '') : `${nodes.length} chosen`);
+  const opacity = $derived(Math.round(100 * (nodesOf(desk.art, ids)[0]?.opacity ?? 1)));
+  const blend = $derived(first?.blend ?? 'normal');
+  const alike = $derived(nodes.every((n) => n.opacity === first?.opacity && n.blend === first?.blend));
+
+  const slider = $derived(sliderGesture(desk));
+  const passing = $derived(passingOffer(desk, 'covering'));
+  $effect(() => {
+    void ids;
+    return () => untrack(() => passing.leave());
+  });
+
+  const inWords = (b: Blend): string => b.replace('-', ' ');
+  const blendRecipe = (to: Blend) => setCovering(ids, { blend: to });
+
+  /** Shapes that stand in a miniature at most. */
+  const MOST_PICTURED = 60;
+  /** What the miniatures show: the first that is chosen, over light, middle and dark. */
+  const pictured = $derived.by(() => {
+    const node = first;
+    if (!node || shapesIn(node).length > MOST_PICTURED) return null;
+    const part = paintedNode(desk.drawing.kept, node);
+    const box = part && paintedBox([part]);
+    return box && !isEmptyBox(box) && boxWidth(box) + boxHeight(box) > 0 ? { node, box } : null;
+  });
+  const GROUND = ['#fbf7ee', '#9a8f7c', '#2a2722'];
+  function miniature(to: Blend) {
+    const { node, box } = pictured!;
+    const art = previewArt(desk.drawing.kept, setCovering([node.id], { blend: to }));
+    const part = paintedNode(art, nodesOf(art, [node.id])[0]!);
+    const [w, h] = [boxWidth(box), boxHeight(box)];
+    const size = Math.max(w, h) * 1.1;
+    return { parts: part ? [part] : [], x: box.x0 - (size - w) / 2, y: box.y0 - (size - h) / 2, size };
+  }
+
+  function walk(e: KeyboardEvent): void {
+    const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
+    if (!step) return;
+    e.preventDefault();
+    const all = [...(e.currentTarget as HTMLElement).querySelectorAll<HTMLElement>('[role=radio]')];
+    const at = all.indexOf(e.target as HTMLElement);
+    all[(at + step + all.length) % all.length]!.focus();
+  }
+</script>
+
+{#if first}
+  <div class="covering">
+    <Fold title="Opacity and blend" figure={alike ? `${opacity} %` : 'mixed'}>
+      <p class="quiet of" dir="auto">of {named}</p>
+      <Range
+        label="Opacity"
+        value={opacity}
+        text="{opacity} %"
+        change={(value) => slider.show('Set the opacity', setCovering(ids, { opacity: value / 100 }))}
+        settled={() => slider.keep()}
+      />
+      <!-- svelte-ignore a11y_interactive_supports_focus -->
+      <div role="radiogroup" aria-label="Blend" class="blends" onkeydown={walk}>
+        {#each BLENDS as b (b)}
+          <button
+            role="radio"
+            aria-checked={blend === b}
+            tabindex={blend === b ? 0 : -1}
+            onpointerenter={() => blend !== b && passing.show(`Blend by ${inWords(b)}`, blendRecipe(b))}
+            onpointerleave={() => passing.leave()}
+            onclick={() => {
+              passing.leave();
+              desk.change(`Blend by ${inWords(b)}`, blendRecipe(b));
+            }}
+          >
+            {#if pictured}
+              {@const m = miniature(b)}
+              <svg viewBox="{m.x} {m.y} {m.size} {m.size}" width="26" height="26" aria-hidden="true">
+                {#each GROUND as fill, i (fill)}
+                  <rect x={m.x + (i * m.size) / 3} y={m.y} width={m.size / 3} height={m.size} {fill} />
+                {/each}
+                <Painted parts={m.parts} place="blend-{b}" seeing={desk.picture.seeing} />
+              </svg>
+            {/if}
+            {inWords(b)}
+          </button>
+        {/each}
+      </div>
+    </Fold>
+  </div>
+{/if}
+
+<style>
+  .covering {
+    flex: none;
+    max-height: 46%;
+    padding: 6px 12px;
+    overflow-y: auto;
+    border-top: 1px solid var(--line);
+  }
+  .of {
+    overflow: hidden;
+    margin-bottom: 4px;
+    font-size: 12.5px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .blends {
+    display: flex;
+    flex-direction: column;
+    margin-top: 6px;
+  }
+  button {
+    display: flex;
+    align-items: center;
+    gap: 8px;
+    min-height: 30px;
+    padding: 1px 6px;
+    border-left: 3px solid transparent;
+    text-align: start;
+  }
+  button:hover {
+    background: var(--ledge);
+  }
+  button[aria-checked='true'] {
+    border-left-color: var(--carrot);
+    background: var(--carrot-wash);
+  }
+  svg {
+    flex: none;
+    border-radius: 4px;
+    isolation: isolate;
+  }
+</style>
