@@ -69,6 +69,21 @@ for (const colorScheme of ['light', 'dark'] as const)
       await h.key('Escape');
       await expect(page.getByRole('dialog')).toHaveCount(0);
     }
+    // A group worked in, with its crumbs; the stack asked for rows; opacity and blend.
+    await h.key('3');
+    await h.key('v');
+    await h.key('Control+g');
+    await h.key('Enter');
+    await expect(page.getByRole('navigation', { name: 'Group worked in' })).toBeVisible();
+    await page.getByRole('button', { name: 'Find in the stack' }).click();
+    await expect(page.getByRole('searchbox')).toBeFocused();
+    await page.locator('summary', { hasText: 'Opacity and blend' }).click();
+    await expect(page.getByRole('radio', { name: 'multiply' })).toBeVisible();
+    await expectClean(page, 'a group worked in');
+    await page.getByRole('searchbox').press('Escape');
+    await h.key('Escape');
+    await h.key('Control+z');
+    await h.key('1');
     await h.key('Control+k');
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectClean(page, 'finder');

@@ -14,6 +14,13 @@
   let { project, rename, remove, refuse }: Props = $props();
   let naming = $state(false);
   const { width, height, unit } = $derived(project.sheet);
+  const { shapes, painted, anchors } = $derived(project);
+  /** How far it is: what is drawn, and what of it has its colour. */
+  const done = $derived(
+    shapes === 0
+      ? 'nothing drawn yet'
+      : `${shapes} ${shapes === 1 ? 'shape' : 'shapes'}, ${painted === shapes ? 'all' : painted} painted · ${anchors} ${anchors === 1 ? 'anchor' : 'anchors'}`,
+  );
   const short = (v: number): string => String(Number(v.toFixed(1)));
 </script>
 
@@ -35,6 +42,7 @@
         />
       </h3>
       <p class="quiet">{short(width)} × {short(height)} {unit} · {age(project.updatedAt)}</p>
+      <p class="quiet">{done}</p>
     </div>
     <button
       class="icon-button"

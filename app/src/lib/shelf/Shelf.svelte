@@ -24,6 +24,7 @@
   import Bin from './Bin.svelte';
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
+  import { onShelf, ORDERS, rememberedOrder, rememberOrder, type Order } from './order';
 
   interface Props {
     projects: ProjectAnswer[];
@@ -38,6 +39,9 @@
   let over = $state(false);
   let notice: Message | null = $state.raw(null);
   let deletions = $state(0);
+  let sought = $state('');
+  let order: Order = $state(rememberedOrder());
+  const shown = $derived(onShelf(projects, sought, order));
 
   const bad = (error: unknown): void => {
     notice = {
@@ -177,7 +181,20 @@
   </section>
 
   <section aria-labelledby="projects-title">
-    <h2 id="projects-title">Projects</h2>
+    <div class="heading">
+      <h2 id="projects-title">Projects</h2>
+      {#if projects.length > 1}
+        <search>
+          <input type="search" aria-label="Find a project" placeholder="find by name" bind:value={sought} />
+          <label class="quiet">
+            by
+            <select bind:value={order} onchange={() => rememberOrder(order)} aria-label="Order by">
+              {#each Object.entries(ORDERS) as [value, words] (value)}<option {value}>{words}</option>{/each}
+            </select>
+          </label>
+        </search>
+      {/if}
+    </div>
     {#if away}
       <p class="away" role="status">
         The server is away. This is the shelf as it was last seen; projects opened here lately can be opened
@@ -187,9 +204,11 @@
     {/if}
     {#if projects.length === 0}
       <p class="quiet">Nothing on the shelf yet. Choose a picture above to start.</p>
+    {:else if shown.length === 0}
+      <p class="quiet" role="status">No project has “{sought.trim()}” in its name.</p>
     {/if}
     <div class="cards">
-      {#each projects as p (p.id)}
+      {#each shown as p (p.id)}
         <Card
           project={p}
           rename={(name) => void rename(p, name)}
@@ -215,6 +234,27 @@
 <Notice {notice} close={() => (notice = null)} />
 
 <style>
+  .heading {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    justify-content: space-between;
+    gap: 6px 16px;
+    margin-bottom: 8px;
+  }
+  search {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 6px 12px;
+  }
+  search :is(input, select) {
+    min-height: 32px;
+    padding: 2px 8px;
+    border: 1px solid var(--line);
+    border-radius: 6px;
+    background: var(--paper);
+  }
   .shelf {
     min-height: 100%;
     padding: 22px max(28px, calc(50% - 580px)) 60px;

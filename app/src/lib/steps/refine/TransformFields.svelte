@@ -165,7 +165,7 @@
   }
   .nine {
     display: grid;
-    grid-template-columns: repeat(3, 20px);
+    grid-template-columns: repeat(3, 26px);
     gap: 4px 0;
   }
   .nine label {
