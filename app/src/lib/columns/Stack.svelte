@@ -1,18 +1,15 @@
 <script lang="ts">
   import { tick, untrack } from 'svelte';
-  import type { Attachment } from 'svelte/attachments';
   import LayersPlus from '@lucide/svelte/icons/layers-2';
   import ListFilter from '@lucide/svelte/icons/list-filter';
-  import { nodesOf } from '@mirrot/core';
   import { chosenNodes } from '$lib/desk/choice';
-  import { moveTo } from '$lib/edits/nesting';
   import { createVirtualizer, defaultRangeExtractor } from '@tanstack/svelte-virtual';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import PictureRows from './PictureRows.svelte';
   import CommandButton from './CommandButton.svelte';
   import { ALL_ROWS, answersTo, asksForAll, placeInWords, type Asked } from './find-rows';
-  import type { RowDragging } from './row-dragging';
-  import { dropOn, rowsFound, rowStep, stackRows, type Drop } from './rows';
+  import { RowDrags } from './row-drags.svelte';
+  import { rowsFound, rowStep, stackRows } from './rows';
   import StackRow from './StackRow.svelte';
   import { addNewLayer, pressRow } from './stack-actions';
   import Steps from './Steps.svelte';
@@ -70,7 +67,7 @@
       getItemKey: (i: number) => ids[i] ?? i,
       // The row that has the keyboard stays, and the one that is dragged, also when they are scrolled out of sight.
       rangeExtractor: (range: Parameters<typeof defaultRangeExtractor>[0]) => {
-        const kept = [Math.min(at, range.count - 1), ids.indexOf(taken ?? '')].filter((i) => i >= 0);
+        const kept = [Math.min(at, range.count - 1), ids.indexOf(drags.taken ?? '')].filter((i) => i >= 0);
         return [...new Set([...defaultRangeExtractor(range), ...kept])].sort((a, b) => a - b);
       },
     });
@@ -89,42 +86,15 @@
     if (chosen.size > 0) arranged = true;
   });
 
-  /** The row that is dragged, and the nodes that go with it. */
-  let taken: string | null = null;
-  let dragged: readonly string[] = [];
-  let drop: Drop | null = $state.raw(null);
-  const dragging: RowDragging = {
-    canDrag: (row) => naming !== row,
-    begun(row) {
-      taken = row;
-      const together = chosenNodes(desk.choice, desk.art);
-      dragged = together.includes(row) ? together : [row];
+  const drags = new RowDrags({
+    get desk() {
+      return desk;
     },
-    over(target) {
-      const row = target && rows[rowOf(target.row)];
-      const nodes = nodesOf(desk.art, dragged);
-      drop = row ? dropOn(desk.art, row, target.share, nodes, folded.has(row.node.id)) : null;
-    },
-    dropped() {
-      if (drop) moveTo(desk, dragged, drop.place);
-      taken = drop = null;
-    },
-  };
-  /** Rows can be dragged once what it takes is there. */
-  let dragRow: ((row: string) => Attachment<HTMLElement>) | null = $state.raw(null);
-  $effect(() => {
-    let over = false;
-    let unwatch = (): void => {};
-    void import('./row-dragging').then((loaded) => {
-      if (over) return;
-      dragRow = (row) => loaded.dragRow(row, dragging);
-      unwatch = loaded.watchRows(dragging);
-    });
-    return () => {
-      over = true;
-      unwatch();
-    };
+    row: (id) => rows[rowOf(id)],
+    isFolded: (id) => folded.has(id),
+    canDrag: (id) => naming !== id,
   });
+  $effect(() => drags.begin());
 
   // Where what is chosen came to stand is said when it moved, not when something else was chosen.
   let placed = '';
@@ -245,8 +215,8 @@
             chosen={chosen.has(row.node.id)}
             stop={item.index === stop}
             naming={naming === row.node.id}
-            {dragRow}
-            drop={drop?.row === row.node.id ? drop : null}
+            dragRow={drags.attach}
+            drop={drags.drop?.row === row.node.id ? drags.drop : null}
             fold={() => fold(row.node.id)}
             name={() => (naming = row.node.id)}
             named={(byKey) => {

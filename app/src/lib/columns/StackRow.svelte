@@ -6,6 +6,7 @@
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { Attachment } from 'svelte/attachments';
   import NameField from '$lib/ui/NameField.svelte';
+  import RowMarks from './RowMarks.svelte';
   import RowSwitch from './RowSwitch.svelte';
   import { canFold, type Drop, type Row } from './rows';
   import { inkName, nextInk, pressRow, turnRow } from './stack-actions';
@@ -78,16 +79,7 @@
   onpointerenter={() => (desk.pointing.overInStack = node.id)}
   aria-selected={node.type === 'layer' ? current : chosen}
 >
-  {#each row.veins as goesOn, i (i)}
-    {@const own = i === row.veins.length - 1}
-    {#if goesOn || own}
-      <i class="vein" class:own class:last={own && !goesOn} style:left="{6 + (i + 1) * INDENT}px"></i>
-    {/if}
-  {/each}
-  {#if drop && drop.part !== 'in'}
-    <!-- Where it would land: a line with a bud at its indent. -->
-    <i class="landing {drop.part}" style:left="{4 + drop.depth * INDENT}px"></i>
-  {/if}
+  <RowMarks {row} {drop} indent={INDENT} />
   <span class="lead" role="gridcell">
     {#if node.type === 'shape'}
       <Thumbnail {desk} {node} place="row" />
@@ -198,54 +190,9 @@
     outline: 2px solid var(--carrot);
     outline-offset: -2px;
   }
-  /* A group is a vein, with a twig to each row in it. */
-  .vein {
-    position: absolute;
-    top: 0;
-    bottom: 0;
-    width: 5px;
-    border-left: 1px solid var(--quiet);
-    pointer-events: none;
-  }
-  .vein.own::after {
-    position: absolute;
-    top: 19px;
-    left: 0;
-    width: 5px;
-    border-top: 1px solid var(--quiet);
-    content: '';
-  }
-  .vein.last {
-    bottom: 19px;
-  }
   .lead {
     display: flex;
     align-items: center;
-  }
-  .landing {
-    position: absolute;
-    right: 6px;
-    z-index: 1;
-    height: 2px;
-    background: var(--carrot);
-    pointer-events: none;
-  }
-  .landing.above {
-    top: -1px;
-  }
-  .landing.below {
-    bottom: -1px;
-  }
-  .landing::before {
-    position: absolute;
-    top: -3px;
-    left: -4px;
-    width: 8px;
-    height: 8px;
-    border-radius: 50% 50% 50% 0;
-    background: var(--carrot);
-    content: '';
-    rotate: 45deg;
   }
   .dim .words,
   .dim :global(svg.thumb) {

@@ -52,3 +52,7 @@ export function keyName(
 /** The command a key press means here, or null. */
 export const commandForKey = (commands: readonly Command[], name: string, w: Workplace): Command | null =>
   commands.find((c) => c.keys?.includes(name) && isOffered(c, w)) ?? null;
+
+/** Whether something is chosen, for commands on it. */
+export const hasChosen = ({ desk: { choice } }: Workplace): boolean =>
+  choice.shapes.length + choice.nodes.length > 0;

@@ -3,6 +3,7 @@ import type { Step } from '$lib/desk/steps';
 import { BLOCK_IN } from './block-in/commands';
 import { COLOUR } from './colour/commands';
 import { EVERYWHERE } from './everywhere';
+import { IN_STACK } from './in-stack';
 import { CROSSHAIR } from './crosshair';
 import { EXPORT } from './export/commands';
 import { MOUNT } from './mount/commands';
@@ -18,6 +19,7 @@ export const COMMANDS: readonly Command[] = [
   ...PROOF,
   ...EXPORT,
   ...EVERYWHERE,
+  ...IN_STACK,
   ...CROSSHAIR,
 ];
 

@@ -1,0 +1,183 @@
+import CornerRightDown from '@lucide/svelte/icons/corner-right-down';
+import Paintbrush from '@lucide/svelte/icons/paintbrush';
+import Eye from '@lucide/svelte/icons/eye';
+import Fence from '@lucide/svelte/icons/fence';
+import Flashlight from '@lucide/svelte/icons/flashlight';
+import Lock from '@lucide/svelte/icons/lock';
+import { nodesOf, restack, setNode, together, type StackMove, type TreeNode } from '@mirrot/core';
+import { layBackgroundOf } from '$lib/edits/background';
+import { isApart, turnApart } from '$lib/edits/apart';
+import { duplicateChosen } from '$lib/edits/copying';
+import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
+import { groupAround, groupBeside, moveIntoGroup, moveOutOfGroup } from '$lib/edits/nesting';
+import { deleteChosen } from '$lib/edits/shaping';
+import { chosenNodes } from '$lib/desk/choice';
+import { hasChosen, type Command } from '$lib/desk/command';
+import { TASK_WORDS } from '$lib/desk/task';
+import type { Workplace } from '$lib/desk/workplace.svelte';
+
+// What is done to things in the stack, in every step: moved, grouped, copied, set apart, hidden and locked.
+
+/** The nodes that are chosen, as wholes where they are. */
+function chosenIn({ desk: { art, choice } }: Workplace): { ids: readonly string[]; nodes: TreeNode[] } {
+  const ids = chosenNodes(choice, art);
+  return { ids, nodes: nodesOf(art, ids) };
+}
+
+/** A press on a shape that says what is done to what is chosen. */
+const pressedNext = (kind: 'go-under' | 'take-look', title: string, icon: Command['icon']): Command => ({
+  id: kind,
+  title,
+  icon,
+  when: (w) => hasChosen(w) && !w.desk.live,
+  on: (w) => w.desk.pointing.task?.kind === kind,
+  run({ desk }) {
+    const on = desk.pointing.task?.kind === kind;
+    desk.pointing.task = on ? null : { kind };
+    if (!on) desk.say(TASK_WORDS[kind]);
+  },
+});
+
+const stack: Command[] = (
+  [
+    ['up', 'Move up in the stack', 'Mod+↑'],
+    ['down', 'Move down in the stack', 'Mod+↓'],
+    ['top', 'Move to the top', 'Mod+Shift+↑'],
+    ['bottom', 'Move to the bottom', 'Mod+Shift+↓'],
+  ] as const satisfies readonly (readonly [StackMove, string, string])[]
+).map(([move, title, key]) => ({
+  id: `stack-${move}`,
+  title,
+  keys: [key],
+  when: hasChosen,
+  run: (w) => void w.desk.change(title, restack(chosenNodes(w.desk.choice, w.desk.art), move)),
+}));
+
+export const IN_STACK: readonly Command[] = [
+  {
+    id: 'show-hide',
+    title: 'Hide or show',
+    icon: Eye,
+    keys: ['H'],
+    when: hasChosen,
+    run(w) {
+      const { ids, nodes } = chosenIn(w);
+      const shown = !nodes.every((node) => node.shown);
+      w.desk.change(shown ? 'Show' : 'Hide', together(...ids.map((id) => setNode(id, { shown }))));
+    },
+  },
+  {
+    id: 'group',
+    title: 'Group',
+    keys: ['Mod+G'],
+    when: ({ desk }) => chosenNodes(desk.choice, desk.art).length > 0 && !desk.live,
+    run: ({ desk }) => groupChosen(desk),
+  },
+  {
+    id: 'free-group',
+    title: 'Free the group',
+    keys: ['Mod+Shift+G'],
+    when: ({ desk }) => groupsChosen(desk).length > 0,
+    run: ({ desk }) => freeChosenGroups(desk),
+  },
+  {
+    id: 'go-into-group',
+    title: 'Work in the group',
+    keys: ['Enter'],
+    steps: ['mount', 'refine', 'colour', 'proof', 'export'],
+    when: ({ desk }) => lonelyGroup(desk) !== null && !desk.live,
+    run: ({ desk }) => goInto(desk, lonelyGroup(desk)!.id),
+  },
+  {
+    id: 'leave-group',
+    title: 'Leave the group worked in',
+    when: ({ desk }) => desk.choosing.focus !== null,
+    run: ({ desk }) => void desk.choosing.leaveFocus(),
+  },
+  {
+    id: 'into-group',
+    title: 'Move into the group beside it',
+    keys: ['Mod+→'],
+    when: ({ desk }) => groupBeside(desk) !== null,
+    run: ({ desk }) => moveIntoGroup(desk),
+  },
+  {
+    id: 'out-of-group',
+    title: 'Move out of its group',
+    keys: ['Mod+←'],
+    when: ({ desk }) => groupAround(desk) !== null,
+    run: ({ desk }) => moveOutOfGroup(desk),
+  },
+  {
+    id: 'show-only',
+    title: 'Show only this',
+    icon: Flashlight,
+    keys: ['Shift+H'],
+    when: (w) => hasChosen(w) || isApart(w.desk, 'hidden'),
+    on: ({ desk }) => isApart(desk, 'hidden'),
+    run: ({ desk }) => turnApart(desk, 'hidden'),
+  },
+  {
+    id: 'lock-others',
+    title: 'Lock all but this',
+    icon: Fence,
+    keys: ['Shift+Y'],
+    when: (w) => hasChosen(w) || isApart(w.desk, 'locked'),
+    on: ({ desk }) => isApart(desk, 'locked'),
+    run: ({ desk }) => turnApart(desk, 'locked'),
+  },
+  {
+    id: 'copy',
+    title: 'Copy',
+    keys: ['Mod+C'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    // Heard as the browser's own event, which has the clipboard with it.
+    run: () => void document.execCommand('copy'),
+  },
+  {
+    id: 'cut',
+    title: 'Cut',
+    keys: ['Mod+X'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: () => void document.execCommand('cut'),
+  },
+  {
+    id: 'duplicate',
+    title: 'Duplicate',
+    keys: ['Mod+D'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: ({ desk }) => duplicateChosen(desk),
+  },
+  {
+    id: 'lock',
+    title: 'Lock or unlock',
+    icon: Lock,
+    keys: ['Y'],
+    when: hasChosen,
+    run(w) {
+      const { ids, nodes } = chosenIn(w);
+      const locked = !nodes.every((node) => node.locked);
+      w.desk.change(locked ? 'Lock' : 'Unlock', together(...ids.map((id) => setNode(id, { locked }))));
+    },
+  },
+  {
+    id: 'delete',
+    title: 'Delete what is chosen',
+    keys: ['Delete'],
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: (w) => deleteChosen(w.desk),
+  },
+  {
+    id: 'background-sheet',
+    title: 'Lay a background as large as the sheet',
+    run: ({ desk }) => layBackgroundOf(desk, 'sheet'),
+  },
+  {
+    id: 'background-drawing',
+    title: 'Lay a background round the drawing',
+    run: ({ desk }) => layBackgroundOf(desk, 'drawing'),
+  },
+  ...stack,
+  pressedNext('go-under', 'Under the one pressed next', CornerRightDown),
+  pressedNext('take-look', 'Take the look of the one pressed next', Paintbrush),
+];
