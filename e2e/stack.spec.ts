@@ -101,6 +101,11 @@ test('rows are dragged into a group and moved out by keys; a group is worked in,
     }).toPass();
   };
   await dragOver();
+  await h.key('Escape');
+  await expect(page.locator('.landing')).toHaveCount(0);
+  await page.mouse.up();
+  await expect.poll(tree).toBe('Group 1(Plate) Knob Ring');
+  await dragOver();
   await page.mouse.up();
   await expect.poll(tree).toBe('Group 1(Ring Plate) Knob');
   await expect(page.locator('.landing')).toHaveCount(0);

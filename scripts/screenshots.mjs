@@ -254,6 +254,26 @@ try {
   await badge.move(0.6, 0.605);
   await keep(badge.page, 'block-in-dark');
 
+  // Groups in the stack, one of them worked in.
+  const { page: grouped } = await desk('Watering can');
+  const pressRows = async (...names) => {
+    for (const [i, name] of names.entries())
+      await grouped
+        .getByRole('row', { name: new RegExp(`^${name},`) })
+        .click({ position: { x: 90, y: 18 }, modifiers: i > 0 ? ['Shift'] : [] });
+  };
+  await grouped.keyboard.press('3');
+  await pressRows('Body light', 'Body shade', 'Body');
+  await grouped.keyboard.press('Control+g');
+  await pressRows('Rim', 'Band');
+  await grouped.keyboard.press('Control+g');
+  await grouped.keyboard.press('Control+ArrowRight');
+  await grouped.getByRole('row', { name: 'Group 1' }).click({ position: { x: 110, y: 18 } });
+  await grouped.keyboard.press('Enter');
+  await grouped.getByRole('navigation', { name: 'Group worked in' }).waitFor();
+  await grouped.waitForTimeout(1500);
+  await keep(grouped, 'stack');
+
   // The bin at the foot of the shelf.
   const bin = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await bin.goto(server.address);

@@ -9,7 +9,6 @@
   import Inks from './Inks.svelte';
   import Marks from './Marks.svelte';
   import Pictures from './Pictures.svelte';
-  import Rulers from './Rulers.svelte';
   import { shapesAt } from './listing';
   import Whiskers from './Whiskers.svelte';
   import { lengthAndRadius } from './grips';
@@ -259,7 +258,11 @@
   <Aids {desk} {foresight} />
   <ReachMarks {desk} {foresight} />
   <Marks {desk} over={pointer} {foresight} />
-  {#if desk.habits.rulers}<Rulers {desk} view={drawn.view} {moved} />{/if}
+  {#if desk.habits.rulers}
+    {#await import('./Rulers.svelte') then { default: Rulers }}
+      <Rulers {desk} view={drawn.view} {moved} />
+    {/await}
+  {/if}
 </div>
 
 <style>

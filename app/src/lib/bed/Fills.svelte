@@ -10,7 +10,11 @@
   const seen = $derived(desk.looking.seen);
   const parts = $derived(paintList(desk.art));
   const { sheet } = $derived(desk.art);
-  const focus = $derived(desk.choosing.focus);
+  // What is proved, exported or peeked at is the whole drawing.
+  const whole = $derived(
+    desk.step === 'proof' || desk.step === 'export' || desk.pointing.held.has('shift+q'),
+  );
+  const focus = $derived(whole ? null : desk.choosing.focus);
   // What is blended is blended with the ground too, where no picture lies between.
   const ground = $derived(seen.picture === 0 ? sheet.ground : null);
 </script>

@@ -26,7 +26,10 @@
       <button dir="auto" onclick={() => leaveTo(group.id, (above[i + 1] ?? focus).id)}>{group.name}</button>
     {/each}
     <span aria-hidden="true">›</span>
-    <span aria-current="location" dir="auto">{focus.name}</span>
+    <span aria-current="location" aria-live="polite" dir="auto">{focus.name}</span>
+    <button class="out" onclick={() => leaveTo(above.at(-1)?.id ?? null, focus.id)}>
+      <kbd class="key">Esc</kbd> <span class="sr-only">leaves {focus.name}</span>
+    </button>
   </nav>
 {/if}
 
@@ -54,6 +57,12 @@
   }
   button:hover {
     text-decoration: underline;
+  }
+  .out {
+    margin-left: 4px;
+  }
+  kbd {
+    font-family: inherit;
   }
   [aria-current] {
     overflow: hidden;

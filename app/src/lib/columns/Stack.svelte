@@ -95,6 +95,8 @@
     canDrag: (id) => naming !== id,
   });
   $effect(() => drags.begin());
+  // Folded away under the pointer, no row is pointed at any more.
+  $effect(() => () => (desk.pointing.overInStack = null));
 
   // Where what is chosen came to stand is said when it moved, not when something else was chosen.
   let placed = '';

@@ -14,9 +14,9 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
 import type { Row } from './rows';
 
-/** What a press on a row does: a layer becomes the one that is drawn on, all else is chosen. */
+/** What a press on a row does: a layer becomes the one that is drawn on, and pressed once more is chosen; all else is chosen. */
 export function pressRow(desk: Desk, { node, hidden, shut }: Row, adding: boolean): void {
-  if (node.type === 'layer') {
+  if (node.type === 'layer' && desk.choosing.layer !== node.id) {
     desk.choosing.layer = node.id;
     return;
   }

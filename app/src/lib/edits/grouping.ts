@@ -65,5 +65,4 @@ export function goInto(desk: Desk, group: string, at?: string): void {
   const shape = at ?? inReach.at(-1)?.id;
   desk.choose(NOTHING_CHOSEN);
   if (shape) desk.choose(chooseIds(desk.art, [desk.choosing.wholeOf(shape)]));
-  desk.say(`Working in ${focus.name}. Esc leaves it.`);
 }

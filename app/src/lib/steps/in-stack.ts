@@ -5,7 +5,6 @@ import Fence from '@lucide/svelte/icons/fence';
 import Flashlight from '@lucide/svelte/icons/flashlight';
 import Lock from '@lucide/svelte/icons/lock';
 import { nodesOf, restack, setNode, together, type StackMove, type TreeNode } from '@mirrot/core';
-import { layBackgroundOf } from '$lib/edits/background';
 import { isApart, turnApart } from '$lib/edits/apart';
 import { duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
@@ -13,6 +12,7 @@ import { groupAround, groupBeside, moveIntoGroup, moveOutOfGroup } from '$lib/ed
 import { deleteChosen } from '$lib/edits/shaping';
 import { chosenNodes } from '$lib/desk/choice';
 import { hasChosen, type Command } from '$lib/desk/command';
+import type { Desk } from '$lib/desk/desk.svelte';
 import { TASK_WORDS } from '$lib/desk/task';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 
@@ -23,6 +23,10 @@ function chosenIn({ desk: { art, choice } }: Workplace): { ids: readonly string[
   const ids = chosenNodes(choice, art);
   return { ids, nodes: nodesOf(art, ids) };
 }
+
+/** Wanted once a drawing at most, so it comes when it is. */
+const layBackground = (desk: Desk, area: 'sheet' | 'drawing'): void =>
+  void import('$lib/edits/background').then(({ layBackgroundOf }) => layBackgroundOf(desk, area));
 
 /** A press on a shape that says what is done to what is chosen. */
 const pressedNext = (kind: 'go-under' | 'take-look', title: string, icon: Command['icon']): Command => ({
@@ -170,12 +174,12 @@ export const IN_STACK: readonly Command[] = [
   {
     id: 'background-sheet',
     title: 'Lay a background as large as the sheet',
-    run: ({ desk }) => layBackgroundOf(desk, 'sheet'),
+    run: ({ desk }) => layBackground(desk, 'sheet'),
   },
   {
     id: 'background-drawing',
     title: 'Lay a background round the drawing',
-    run: ({ desk }) => layBackgroundOf(desk, 'drawing'),
+    run: ({ desk }) => layBackground(desk, 'drawing'),
   },
   ...stack,
   pressedNext('go-under', 'Under the one pressed next', CornerRightDown),
