@@ -110,14 +110,22 @@ test('the steps are there after a reload: named, undone, done again, jumped thro
   await h.key('Control+y');
   await h.key('Control+z');
   await expect(page.getByText('all changes kept')).toBeVisible();
-  const drawn = await page.locator('.row.shape').evaluateAll((all) => all.map((e) => e.outerHTML));
+  const drawn = await page
+    .locator('.row.shape')
+    .evaluateAll((all) =>
+      all.map((e) => [e.id, e.ariaLabel, e.ariaSelected, e.querySelector('svg')!.outerHTML]),
+    );
   await page.reload();
   await expect(page.getByText('all changes kept')).toBeVisible();
   await page.getByRole('button', { name: /^Redo/ }).click();
   await expect(page.getByRole('button', { name: 'Undo: Nudge' })).toBeVisible();
   await h.key('Control+z');
   await expect(page.getByRole('button', { name: 'Undo: End the path' })).toBeVisible();
-  const again = await page.locator('.row.shape').evaluateAll((all) => all.map((e) => e.outerHTML));
+  const again = await page
+    .locator('.row.shape')
+    .evaluateAll((all) =>
+      all.map((e) => [e.id, e.ariaLabel, e.ariaSelected, e.querySelector('svg')!.outerHTML]),
+    );
   expect(again).toEqual(drawn);
   for (let k = 0; k < 3; k++) await h.key('Control+z');
   await expect(page.locator('.row.shape')).toHaveCount(1);

@@ -157,7 +157,12 @@
   });
   // The browser's own events put things on the clipboard and take them from it, at once and without asking.
   let clipboard: Pick<typeof Ways, 'copyChosen' | 'cutChosen' | 'pasteInto'> | null = null;
-  onMount(() => void import('$lib/edits/clipboard').then((ways) => (clipboard = ways)));
+  onMount(() => {
+    import('$lib/edits/clipboard').then(
+      (ways) => (clipboard = ways),
+      () => desk.say('Copy and paste could not be fetched. They are there once the page is opened again.'),
+    );
+  });
   /** Shift was held with the key that pastes: it goes where the pointer is. */
   let toPointer = false;
   /** Words that are chosen, or a text field, keep the clipboard to themselves. */

@@ -33,11 +33,14 @@ export class RowDrags implements RowDragging {
   begin(): () => void {
     let over = false;
     let unwatch = (): void => {};
-    void import('./row-dragging').then(({ dragRow, watchRows }) => {
-      if (over) return;
-      this.attach = (row) => dragRow(row, this);
-      unwatch = watchRows(this);
-    });
+    // With the server gone before it was fetched, rows are moved by keys.
+    import('./row-dragging')
+      .then(({ dragRow, watchRows }) => {
+        if (over) return;
+        this.attach = (row) => dragRow(row, this);
+        unwatch = watchRows(this);
+      })
+      .catch(() => {});
     return () => {
       over = true;
       unwatch();
