@@ -117,13 +117,13 @@ function runBetween(from: number, to: number, n: number): number[] {
 }
 
 /** Segments from anchor `from` on. */
-const runOfPoints = (path: Path, from: number, count: number): Cubic[] =>
+const segmentsFrom = (path: Path, from: number, count: number): Cubic[] =>
   Array.from({ length: count }, (_, k) => segmentCubic(path, (from + k) % path.anchors.length));
 
 /** One cubic in place of the segments from anchor `from` on, or null when none holds them within the tolerance. */
 function stretch(path: Path, from: number, count: number, tolerance: number): Cubic | null {
   const n = path.anchors.length;
-  const run = runOfPoints(path, from, count);
+  const run = segmentsFrom(path, from, count);
   const [start, end] = [run[0]![0], run[count - 1]![3]];
   if (run.every((_, k) => segmentIsLine(path, (from + k) % n))) {
     const line = lineCubic(start, end);
@@ -196,12 +196,12 @@ export function thinOut(path: Path, { tolerance, only, sharpest = CORNER }: Thin
       count = bad > most ? Math.min(most, good * 2) : Math.floor((good + bad) / 2);
     }
     guess = Math.max(2, good);
-    let measured = held && apart(held, runOfPoints(still, from, good));
+    let measured = held && apart(held, segmentsFrom(still, from, good));
     // Measured more densely it may be a hair too far: then a shorter stretch.
     while (measured && measured.worst > tolerance) {
       good--;
       held = good > 1 ? stretch(still, from, good, tolerance) : null;
-      measured = held && apart(held, runOfPoints(still, from, good));
+      measured = held && apart(held, segmentsFrom(still, from, good));
       if (!held && good > 1) measured = { worst: Infinity, at: still.anchors[from]! };
     }
     kept.push(from);

@@ -261,6 +261,8 @@
   {#if desk.habits.rulers}
     {#await import('./Rulers.svelte') then { default: Rulers }}
       <Rulers {desk} view={drawn.view} {moved} />
+    {:catch}
+      <!-- The server went before they came: the bed does without. -->
     {/await}
   {/if}
 </div>

@@ -8,7 +8,6 @@
     nodesOf,
     paintedBox,
     paintedNode,
-    previewArt,
     setCovering,
     shapesIn,
     type Blend,
@@ -46,26 +45,20 @@
   const inWords = (b: Blend): string => b.replace('-', ' ');
   const blendRecipe = (to: Blend) => setCovering(ids, { blend: to });
 
+  let opened = $state(false);
   /** Shapes that stand in a miniature at most. */
   const MOST_PICTURED = 60;
   /** What the miniatures show: the first that is chosen, over light, middle and dark. */
   const pictured = $derived.by(() => {
-    const node = first;
-    if (!node || shapesIn(node).length > MOST_PICTURED) return null;
-    const part = paintedNode(desk.drawing.kept, node);
+    if (!opened || !first || shapesIn(first).length > MOST_PICTURED) return null;
+    const part = paintedNode(desk.drawing.kept, first);
     const box = part && paintedBox([part]);
-    return box && !isEmptyBox(box) && boxWidth(box) + boxHeight(box) > 0 ? { node, box } : null;
+    if (!box || isEmptyBox(box)) return null;
+    const [w, h] = [boxWidth(box), boxHeight(box)];
+    const size = Math.max(w, h, 1e-3) * 1.1;
+    return { node: first, x: box.x0 - (size - w) / 2, y: box.y0 - (size - h) / 2, size };
   });
   const GROUND = ['#fbf7ee', '#9a8f7c', '#2a2722'];
-  function miniature(to: Blend) {
-    const { node, box } = pictured!;
-    const art = previewArt(desk.drawing.kept, setCovering([node.id], { blend: to }));
-    const part = paintedNode(art, nodesOf(art, [node.id])[0]!);
-    const [w, h] = [boxWidth(box), boxHeight(box)];
-    const size = Math.max(w, h) * 1.1;
-    return { parts: part ? [part] : [], x: box.x0 - (size - w) / 2, y: box.y0 - (size - h) / 2, size };
-  }
-
   function walk(e: KeyboardEvent): void {
     const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
     if (!step) return;
@@ -78,7 +71,11 @@
 
 {#if first}
   <div class="covering">
-    <Fold title="Opacity and blend" figure={alike ? `${opacity} %` : 'mixed'}>
+    <Fold
+      title="Opacity and blend"
+      figure={alike ? `${opacity} %` : 'mixed'}
+      turned={(open) => (opened = open)}
+    >
       <p class="quiet of" dir="auto">of {named}</p>
       <Range
         label="Opacity"
@@ -102,12 +99,13 @@
             }}
           >
             {#if pictured}
-              {@const m = miniature(b)}
-              <svg viewBox="{m.x} {m.y} {m.size} {m.size}" width="26" height="26" aria-hidden="true">
+              {@const { node, x, y, size } = pictured}
+              {@const part = paintedNode(desk.drawing.kept, { ...node, blend: b })}
+              <svg viewBox="{x} {y} {size} {size}" width="26" height="26" aria-hidden="true">
                 {#each GROUND as fill, i (fill)}
-                  <rect x={m.x + (i * m.size) / 3} y={m.y} width={m.size / 3} height={m.size} {fill} />
+                  <rect x={x + (i * size) / 3} {y} width={size / 3} height={size} {fill} />
                 {/each}
-                <Painted parts={m.parts} place="blend-{b}" seeing={desk.picture.seeing} />
+                <Painted parts={part ? [part] : []} place="blend-{b}" seeing={desk.picture.seeing} />
               </svg>
             {/if}
             {inWords(b)}

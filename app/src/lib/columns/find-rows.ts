@@ -24,7 +24,6 @@ export const asksForAll = ({ text, only }: Asked): boolean => text.trim() === ''
 /** Whether a node answers what is asked. */
 export function answersTo({ text, only }: Asked, desk: Desk): (node: TreeNode) => boolean {
   const part = text.trim().toLocaleLowerCase();
-  const within = desk.picture.driftSettings?.within ?? desk.habits.driftWithin;
   const seen = (paint: Paint | null | undefined): string | null =>
     paint ? JSON.stringify(seenPaint(paint, desk.colouring.palette)) : null;
   const colours = new Set(
@@ -37,7 +36,8 @@ export function answersTo({ text, only }: Asked, desk: Desk): (node: TreeNode) =
     if (node.type !== 'shape') return false;
     if (only === 'open') return node.paths.some((path) => !path.closed);
     if (only === 'unfilled') return node.fill === null;
-    if (only === 'drifting') return (desk.picture.drifts.of(node.id)?.figures.mean ?? 0) > within;
+    if (only === 'drifting')
+      return (desk.picture.drifts.of(node.id)?.figures.mean ?? 0) > desk.habits.driftWithin;
     return [seen(node.fill), seen(node.stroke?.paint)].some((c) => c !== null && colours.has(c));
   };
   return (node) => is(node) && (part === '' || node.name.toLocaleLowerCase().includes(part));

@@ -85,7 +85,7 @@ describe('the clipboard', () => {
     expect(pasteInto(b.desk, clipboard({ [CUTTING_TYPE]: text }), null)).toBe(true);
     expect(b.desk.art).toBe(before);
     expect(b.desk.notice?.text).toMatch(sentence);
-    expect(b.desk.notice?.text).toMatch(/Nothing was added\./);
+    expect(b.desk.notice?.text).toMatch(/\. Nothing was added\./);
   });
 
   it('has nowhere to go where every layer is locked', () => {

@@ -74,7 +74,7 @@ function cuttingIn(desk: Desk, clipboard: Clipboard): Art | null {
     return readArt(JSON.parse(text));
   } catch (error) {
     const why = error instanceof MirrotError ? error.message : 'it is cut short or changed';
-    desk.say(`What was copied cannot be read: ${why} Nothing was added.`, 'bad');
+    desk.say(`What was copied cannot be read: ${why.replace(/\.$/, '')}. Nothing was added.`, 'bad');
     return null;
   }
 }

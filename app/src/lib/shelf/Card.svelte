@@ -14,12 +14,12 @@
   let { project, rename, remove, refuse }: Props = $props();
   let naming = $state(false);
   const { width, height, unit } = $derived(project.sheet);
-  const { shapes, painted, anchors } = $derived(project);
+  const { shapes, painted } = $derived(project);
   /** How far it is: what is drawn, and what of it has its colour. */
   const done = $derived(
     shapes === 0
       ? 'nothing drawn yet'
-      : `${shapes} ${shapes === 1 ? 'shape' : 'shapes'}, ${painted === shapes ? 'all' : painted} painted · ${anchors} ${anchors === 1 ? 'anchor' : 'anchors'}`,
+      : `${shapes} ${shapes === 1 ? 'shape' : 'shapes'}, ${painted === shapes ? 'all' : painted} painted`,
   );
   const short = (v: number): string => String(Number(v.toFixed(1)));
 </script>

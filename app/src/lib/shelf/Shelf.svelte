@@ -242,6 +242,9 @@
     gap: 6px 16px;
     margin-bottom: 8px;
   }
+  .heading h2 {
+    margin: 0;
+  }
   search {
     display: flex;
     flex-wrap: wrap;

@@ -4,7 +4,7 @@ import Eye from '@lucide/svelte/icons/eye';
 import Fence from '@lucide/svelte/icons/fence';
 import Flashlight from '@lucide/svelte/icons/flashlight';
 import Lock from '@lucide/svelte/icons/lock';
-import { nodesOf, restack, setNode, together, type StackMove, type TreeNode } from '@mirrot/core';
+import { nodesOf, restack, setNode, together, type StackMove } from '@mirrot/core';
 import { isApart, turnApart } from '$lib/edits/apart';
 import { duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
@@ -14,15 +14,29 @@ import { chosenNodes } from '$lib/desk/choice';
 import { hasChosen, type Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { TASK_WORDS } from '$lib/desk/task';
-import type { Workplace } from '$lib/desk/workplace.svelte';
 
 // What is done to things in the stack, in every step: moved, grouped, copied, set apart, hidden and locked.
 
-/** The nodes that are chosen, as wholes where they are. */
-function chosenIn({ desk: { art, choice } }: Workplace): { ids: readonly string[]; nodes: TreeNode[] } {
-  const ids = chosenNodes(choice, art);
-  return { ids, nodes: nodesOf(art, ids) };
-}
+/** Turns something on for all that is chosen, or off where it is on for all of it. `words` are for off and on. */
+const turning = (
+  id: string,
+  title: string,
+  icon: Command['icon'],
+  key: string,
+  what: 'shown' | 'locked',
+  words: readonly [string, string],
+): Command => ({
+  id,
+  title,
+  icon,
+  keys: [key],
+  when: hasChosen,
+  run({ desk }) {
+    const nodes = nodesOf(desk.art, chosenNodes(desk.choice, desk.art));
+    const on = !nodes.every((node) => node[what]);
+    desk.change(words[Number(on)]!, together(...nodes.map((node) => setNode(node.id, { [what]: on }))));
+  },
+});
 
 /** Wanted once a drawing at most, so it comes when it is. */
 const layBackground = (desk: Desk, area: 'sheet' | 'drawing'): void =>
@@ -58,18 +72,7 @@ const stack: Command[] = (
 }));
 
 export const IN_STACK: readonly Command[] = [
-  {
-    id: 'show-hide',
-    title: 'Hide or show',
-    icon: Eye,
-    keys: ['H'],
-    when: hasChosen,
-    run(w) {
-      const { ids, nodes } = chosenIn(w);
-      const shown = !nodes.every((node) => node.shown);
-      w.desk.change(shown ? 'Show' : 'Hide', together(...ids.map((id) => setNode(id, { shown }))));
-    },
-  },
+  turning('show-hide', 'Hide or show', Eye, 'H', 'shown', ['Hide', 'Show']),
   {
     id: 'group',
     title: 'Group',
@@ -152,18 +155,7 @@ export const IN_STACK: readonly Command[] = [
     when: (w) => hasChosen(w) && !w.desk.live,
     run: ({ desk }) => duplicateChosen(desk),
   },
-  {
-    id: 'lock',
-    title: 'Lock or unlock',
-    icon: Lock,
-    keys: ['Y'],
-    when: hasChosen,
-    run(w) {
-      const { ids, nodes } = chosenIn(w);
-      const locked = !nodes.every((node) => node.locked);
-      w.desk.change(locked ? 'Lock' : 'Unlock', together(...ids.map((id) => setNode(id, { locked }))));
-    },
-  },
+  turning('lock', 'Lock or unlock', Lock, 'Y', 'locked', ['Unlock', 'Lock']),
   {
     id: 'delete',
     title: 'Delete what is chosen',

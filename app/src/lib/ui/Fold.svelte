@@ -7,9 +7,11 @@
     /** Stands at the right, so that it is known without opening. */
     figure?: string;
     open?: boolean;
+    /** Hears that it was opened or closed: what costs much need not be there while it is closed. */
+    turned?: (open: boolean) => void;
     children: Snippet;
   }
-  let { title, figure, open = false, children }: Props = $props();
+  let { title, figure, open = false, turned, children }: Props = $props();
 
   // The hand opens and closes it; what is under way opens it too.
   let shown = $state(untrack(() => open));
@@ -18,7 +20,7 @@
   });
 </script>
 
-<details bind:open={shown}>
+<details bind:open={shown} ontoggle={() => turned?.(shown)}>
   <summary><ChevronRight size={15} strokeWidth={1.75} />{title}<span class="quiet">{figure}</span></summary>
   <div class="inner">{@render children()}</div>
 </details>

@@ -1,8 +1,8 @@
 import type { Recipe } from '../change';
 import type { Art, ArtNode, Shape } from '../schema';
 import { numberedName } from '../text';
-import { findNode, inPaintOrder, nodeNames, outermost, shapesIn, type TreeNode } from '../tree';
-import { draftFind, cloned } from './draft';
+import { inPaintOrder, nodeNames, nodesOf, outermost, shapesIn, type TreeNode } from '../tree';
+import { cloned, draftFind } from './draft';
 import { addNode, together } from './nodes';
 
 /** Copies of nodes, to be put into the drawing, and what they are called: outermost ones, bottom first. */
@@ -60,6 +60,10 @@ export function freshCopies(nodes: readonly ArtNode[], newId: () => string): Art
   return nodes.map(copy);
 }
 
+/** What can be copied of some nodes: outermost ones, bottom first; layers and what is not there are left out. */
+export const nodesToCopy = (art: Art, ids: readonly string[]): ArtNode[] =>
+  nodesOf(art, outermost(art, inPaintOrder(art, ids))).filter((node) => node.type !== 'layer');
+
 /**
  * Copies shapes, groups and pictures in place, each just above the one it is of. Everything in a copy has an id of its own.
  * Anchors that copies share with each other are shared among the copies; with what was not copied they share nothing. Layers
@@ -68,10 +72,7 @@ export function freshCopies(nodes: readonly ArtNode[], newId: () => string): Art
  * @param newId gives an id that is not in the drawing, another one each time
  */
 export function copiesOf(art: Art, ids: readonly string[], newId: () => string): Copies {
-  const nodes = outermost(art, inPaintOrder(art, ids)).flatMap((id) => {
-    const node = findNode(art, id)?.node;
-    return node && node.type !== 'layer' ? [node] : [];
-  });
+  const nodes = nodesToCopy(art, ids);
   const taken = nodeNames(art);
   const made = freshCopies(nodes, newId).map((node) => {
     // "Spoke", "Spoke 2", "Spoke 3".

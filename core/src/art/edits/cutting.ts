@@ -4,9 +4,9 @@ import type { Recipe } from '../change';
 import { chipsOf, mapColours, type Colour } from '../paint';
 import { emptyArt, type Art, type ArtNode, type Chip } from '../schema';
 import { numberedName } from '../text';
-import { inPaintOrder, nodeNames, nodesOf, outermost, shapesIn } from '../tree';
+import { nodeNames, shapesIn } from '../tree';
 import { mapNodes } from './arranging';
-import { freshCopies } from './copying';
+import { freshCopies, nodesToCopy } from './copying';
 import { cloned } from './draft';
 import { addNodes, together } from './nodes';
 import { addChip } from './style';
@@ -18,7 +18,7 @@ import { addChip } from './style';
  * take. Its sheet is the drawing's. Layers and what is not there are left out; null when nothing is left.
  */
 export function cuttingOf(art: Art, ids: readonly string[]): Art | null {
-  const nodes = nodesOf(art, outermost(art, inPaintOrder(art, ids))).filter((node) => node.type !== 'layer');
+  const nodes = nodesToCopy(art, ids);
   if (nodes.length === 0) return null;
   const { width, height, unit } = art.sheet;
   const empty = emptyArt({ width, height, unit }, 'cutting');
