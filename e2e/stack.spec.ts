@@ -158,6 +158,8 @@ test('rows are dragged into a group and moved out by keys; a group is worked in,
   await page.locator('summary', { hasText: 'Opacity and blend' }).click();
   const multiply = page.getByRole('radio', { name: 'multiply' });
   const blended = h.bed.locator('.fills [style*="multiply"]');
+  // Each with a miniature of the knob in it.
+  await expect(multiply.locator('[data-part="Knob"]')).toHaveCount(1);
   await multiply.hover();
   await expect(blended).toHaveCount(1);
   await h.move({ x: 700, y: 560 });

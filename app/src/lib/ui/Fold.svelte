@@ -20,7 +20,7 @@
   });
 </script>
 
-<details bind:open={shown} ontoggle={() => turned?.(shown)}>
+<details bind:open={shown} ontoggle={(e) => turned?.(e.currentTarget.open)}>
   <summary><ChevronRight size={15} strokeWidth={1.75} />{title}<span class="quiet">{figure}</span></summary>
   <div class="inner">{@render children()}</div>
 </details>
