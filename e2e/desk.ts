@@ -11,6 +11,8 @@ export interface Hands {
   onPage(p: Point): Promise<Point>;
   move(p: Point): Promise<void>;
   click(p: Point): Promise<void>;
+  /** Two clicks as near in time as the browser gives them: a busy machine must not make two of them. */
+  doubleClick(p: Point): Promise<void>;
   drag(from: Point, to: Point, steps?: number): Promise<void>;
   key(key: string): Promise<void>;
   /** The drawing as the server has it, once all changes are kept. */
@@ -48,6 +50,10 @@ export function hands(page: Page): Hands {
       await move(p);
       await page.mouse.down();
       await page.mouse.up();
+    },
+    async doubleClick(p) {
+      const q = await onPage(p);
+      await page.mouse.dblclick(q.x, q.y);
     },
     async drag(from, to, steps = 4) {
       await move(from);

@@ -95,14 +95,12 @@ for (const zoom of [0.25, 1, 16]) {
     near(a[1]!.y, -40);
     // Double-click on the segment adds, on an anchor turns the kind.
     await h.key('Escape');
-    await h.click(spot(q.x, q.y));
-    await h.click(spot(q.x, q.y));
+    await h.doubleClick(spot(q.x, q.y));
     await expect.poll(async () => (await path(h)).anchors.length).toBe(4);
     const added = seen((await path(h)).anchors[1]!);
     near(added.x, q.x, 1.5);
     await page.waitForTimeout(400);
-    await h.click(spot(0, -40));
-    await h.click(spot(0, -40));
+    await h.doubleClick(spot(0, -40));
     await expect.poll(async () => (await path(h)).anchors[2]!.kind).toBe('corner');
     // A box over two anchors chooses them; Delete takes them out and refits.
     await page.waitForTimeout(400);

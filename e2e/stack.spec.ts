@@ -125,8 +125,7 @@ test('rows are dragged into a group and moved out by keys; a group is worked in,
   await h.click({ x: 620, y: 360 });
   await expect(says).toHaveText('Group 1, 2 shapes');
   await expect(row('Group 1')).toHaveAttribute('aria-selected', 'true');
-  const at = await h.onPage({ x: 620, y: 360 });
-  await page.mouse.dblclick(at.x, at.y);
+  await h.doubleClick({ x: 620, y: 360 });
   const crumbs = page.getByRole('navigation', { name: 'Group worked in' });
   await expect(crumbs).toHaveText(/Drawing\s*›\s*Group 1/);
   await expect(says).toHaveText('Ring');
