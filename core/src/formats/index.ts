@@ -7,3 +7,4 @@ export {
   shapeAttributes,
 } from './svg/attributes';
 export { outputPictures, type SvgOptions, writeSvg } from './svg/write';
+export { readSvg, type SvgReading } from './svg/read/read';

@@ -31,3 +31,17 @@ export function insideEvenOdd(polygons: readonly (readonly Point[])[], p: Point)
   }
   return inside;
 }
+
+/** How often the polygons (each taken as closed) run round `p`, clockwise on screen counted up, the other way down. */
+export function windingNumber(polygons: readonly (readonly Point[])[], p: Point): number {
+  let turns = 0;
+  for (const polygon of polygons) {
+    for (let i = 0, j = polygon.length - 1; i < polygon.length; j = i++) {
+      const a = polygon[j]!;
+      const b = polygon[i]!;
+      if (a.y > p.y !== b.y > p.y && p.x < ((a.x - b.x) * (p.y - b.y)) / (a.y - b.y) + b.x)
+        turns += b.y > a.y ? -1 : 1;
+    }
+  }
+  return turns;
+}
