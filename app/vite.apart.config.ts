@@ -12,7 +12,22 @@ export default defineConfig({
     outDir: 'build/apart',
     emptyOutDir: true,
     target: 'node20',
-    rolldownOptions: { input: { 'draw-svg': at('draw-svg'), straighten: at('straighten') } },
+    rolldownOptions: {
+      input: Object.fromEntries(['draw-svg', 'read-svg', 'straighten'].map((name) => [name, at(name)])),
+    },
   },
-  ssr: { noExternal: ['@mirrot/core', 'mutative', 'zod', 'flatbush', 'flatqueue'], external: ['sharp'] },
+  ssr: {
+    noExternal: [
+      '@mirrot/core',
+      'mutative',
+      'zod',
+      'flatbush',
+      'flatqueue',
+      'fast-xml-parser',
+      'css-tree',
+      'culori',
+      'paper',
+    ],
+    external: ['sharp'],
+  },
 } as Parameters<typeof defineConfig>[0]);

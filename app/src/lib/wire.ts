@@ -1,4 +1,13 @@
-import { FARTHEST_COORDINATE, fitName, nameSchema, toPx, UNITS, type Art, type Noted } from '@mirrot/core';
+import {
+  FARTHEST_COORDINATE,
+  fitName,
+  nameSchema,
+  toPx,
+  UNITS,
+  type Art,
+  type Noted,
+  type SvgReading,
+} from '@mirrot/core';
 import { z } from 'zod';
 import { MOST_PATCHES } from './limits';
 
@@ -165,6 +174,14 @@ export const newCopyRequest = z.strictObject({ name: nameSchema });
 
 /** A picture's name from its file's, made fit to keep. */
 export const pictureName = z.string().transform((name) => fitName(name, 'Picture'));
+
+export const importName = nameSchema;
+
+/** A project made of a file, and what of the file was not read. */
+export interface ImportAnswer {
+  readonly project: ProjectAnswer;
+  readonly left: SvgReading['left'];
+}
 
 export interface ShippedAnswer {
   readonly file: string;

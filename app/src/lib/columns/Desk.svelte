@@ -8,13 +8,12 @@
   import { borrowPixels, pixelsKey, type LoadedPicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { provideOneStep } from '$lib/ui/one-step';
-  import { filesIn } from '$lib/ui/files';
   import Dialogs from './Dialogs.svelte';
   import Eye from './Eye.svelte';
   import type { Place } from '$lib/desk/keyboard';
   import { provideStepSet, type StepSet } from './step-set';
   import Ledge from './Ledge.svelte';
-  import type * as Ways from '$lib/edits/clipboard';
+  import type * as Arrivals from './arrivals';
   import RouteBar from './RouteBar.svelte';
   import Stack from './Stack.svelte';
   import Status from './Status.svelte';
@@ -152,15 +151,24 @@
     });
   }
   $effect(() => {
-    void [desk.offer, desk.notice, progress, desk.pointing.listed, workplace.dialogShown, desk.step];
+    void [
+      desk.offer,
+      desk.notice,
+      progress,
+      workplace.question,
+      desk.pointing.listed,
+      workplace.dialogShown,
+      desk.step,
+    ];
     catchFocus();
   });
-  // The browser's own events put things on the clipboard and take them from it, at once and without asking.
-  let clipboard: Pick<typeof Ways, 'copyChosen' | 'cutChosen' | 'pasteInto'> | null = null;
+  // What copies, pastes and drops comes after the page; the browser's own events do it, at once and without asking.
+  let arrivals: typeof Arrivals | null = null;
   onMount(() => {
-    import('$lib/edits/clipboard').then(
-      (ways) => (clipboard = ways),
-      () => desk.say('Copy and paste could not be fetched. They are there once the page is opened again.'),
+    import('./arrivals').then(
+      (module) => (arrivals = module),
+      () =>
+        desk.say('Copy, paste and drop could not be fetched. They are there once the page is opened again.'),
     );
   });
   /** Shift was held with the key that pastes: it goes where the pointer is. */
@@ -169,23 +177,17 @@
   const ofText = (e: ClipboardEvent): boolean =>
     placeOf(e.target) === 'text' || modal() || getSelection()?.isCollapsed === false;
   function copy(e: ClipboardEvent): void {
-    if (ofText(e) || !e.clipboardData || !clipboard || desk.live) return;
-    if (clipboard[e.type === 'cut' ? 'cutChosen' : 'copyChosen'](desk, e.clipboardData)) e.preventDefault();
+    if (ofText(e) || !e.clipboardData || !arrivals || desk.live) return;
+    if (arrivals[e.type === 'cut' ? 'cutChosen' : 'copyChosen'](desk, e.clipboardData)) e.preventDefault();
   }
   function paste(e: ClipboardEvent): void {
-    if (ofText(e)) return;
-    const at = toPointer ? desk.pointing.pointer : null;
-    if (e.clipboardData && !desk.live && clipboard?.pasteInto(desk, e.clipboardData, at))
-      return e.preventDefault();
-    const files = filesIn(e.clipboardData);
-    if (files.length === 0) return;
-    e.preventDefault();
-    void workplace.addPictures(files);
+    if (ofText(e) || !e.clipboardData) return;
+    if (arrivals?.takePasted(workplace, e.clipboardData, toPointer ? desk.pointing.pointer : null))
+      e.preventDefault();
   }
   function drop(e: DragEvent): void {
     e.preventDefault();
-    const files = filesIn(e.dataTransfer);
-    if (files.length > 0) void workplace.addPictures(files);
+    arrivals?.takeDropped(workplace, e, bed);
   }
   function unloading(e: BeforeUnloadEvent): void {
     // What is not acknowledged is kept in the browser and sent later; where that fails, closing would lose it.
@@ -221,8 +223,12 @@
     {#if desk.pointing.listed}
       {#await import('./SpotList.svelte') then { default: SpotList }}<SpotList {desk} {bed} />{/await}
     {/if}
-    {#if desk.offer && !desk.offer.passing}
-      <div class="offer" role="status">
+    {#if workplace.question}
+      {#await import('./Question.svelte') then { default: Question }}<Question
+          {workplace}
+        />{:catch}<!-- asked again when it is pasted again -->{/await}
+    {:else if desk.offer && !desk.offer.passing}
+      <div class="over-bed" role="status">
         <span>{desk.offer.text}</span>
         {#if desk.offer.turn}
           <button class="plain-button" onclick={() => desk.offer?.turn?.()}
@@ -238,7 +244,7 @@
       </div>
     {/if}
     {#if progress}
-      <div class="offer" role="status">
+      <div class="over-bed" role="status">
         <span dir="auto">{progress.text}</span>
         <progress value={progress.share ?? undefined} max="1" aria-label={progress.text}></progress>
         <button class="plain-button" onclick={() => progress?.stop()}>Stop</button>
@@ -276,27 +282,8 @@
     min-width: 0;
     min-height: 0;
   }
-  .offer {
-    position: absolute;
-    top: 10px;
-    right: 0;
-    left: 0;
-    display: flex;
-    align-items: center;
-    gap: 10px;
-    width: max-content;
-    max-width: 92%;
-    margin-inline: auto;
-    padding: 5px 6px 5px 12px;
-    border: 1px solid var(--line);
-    border-radius: 6px;
-    background: var(--paper);
-  }
   progress {
     width: 120px;
     accent-color: var(--carrot);
-  }
-  kbd {
-    font-family: inherit;
   }
 </style>

@@ -5,6 +5,7 @@ import {
   type BinAnswer,
   type CopyAnswer,
   type ErrorAnswer,
+  type ImportAnswer,
   type JournalAnswer,
   type PictureAnswer,
   type ProjectAnswer,
@@ -76,6 +77,18 @@ export async function listProjects(): Promise<{
 export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);
 export const makeProject = (name: string, sheet: SheetRequest): Promise<ProjectAnswer> =>
   send('POST', '/api/projects', { name, sheet });
+/** Makes a project of an SVG file, taken as drawing. */
+export async function importSvg(file: File, name: string, signal?: AbortSignal): Promise<ImportAnswer> {
+  const form = new FormData();
+  form.set('file', file);
+  form.set('name', name);
+  const answer = await call('/api/projects/import', {
+    method: 'POST',
+    body: form,
+    ...(signal ? { signal } : {}),
+  });
+  return answer.json() as Promise<ImportAnswer>;
+}
 export const renameProject = (id: string, name: string): Promise<ProjectAnswer> =>
   send('PATCH', `/api/projects/${id}`, { name });
 export const bringBackProject = (id: string): Promise<ProjectAnswer> =>

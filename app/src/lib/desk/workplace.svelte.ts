@@ -33,11 +33,19 @@ const SINGLE_KEYS = 'mirrot-single-keys';
 /** The dialogs of the desk; one is open at most. */
 export type DialogName = 'finder' | 'keys' | 'set-aside' | 'sheet' | 'square-up' | 'swap' | 'real-size';
 
+/** A question with its answers; left unanswered, nothing is done. */
+export interface Question {
+  readonly text: string;
+  readonly ways: readonly { readonly label: string; run(): void | Promise<void> }[];
+}
+
 /** The desk with what surrounds it: its project, how it is saved, what is under way. */
 export class Workplace implements ProgressPlace {
   project: ProjectAnswer = $state.raw()!;
   copies: readonly CopyAnswer[] = $state.raw([]);
   progress: Progress | null = $state.raw(null);
+  /** What is asked above the bed, and what each answer does. */
+  question: Question | null = $state.raw(null);
   readonly columns: Columns;
   /** The dialog that was asked for. */
   dialog: Exclude<DialogName, 'real-size'> | null = $state(null);

@@ -60,7 +60,7 @@ export function cutChosen(desk: Desk, clipboard: Clipboard): boolean {
 }
 
 /** What is on a clipboard, as a drawing; null where there is none. Broken, it says so. */
-function cuttingIn(desk: Desk, clipboard: Clipboard): Art | null {
+function cuttingIn(desk: Desk, clipboard: Pick<Clipboard, 'getData'>): Art | null {
   const text = clipboard.getData(CUTTING_TYPE);
   if (!text) return last && clipboard.getData('text/plain') === last.svg ? last.cutting : null;
   if (text.length > MOST_CHARACTERS) {
@@ -80,16 +80,14 @@ function cuttingIn(desk: Desk, clipboard: Clipboard): Art | null {
 }
 
 /**
- * Puts what is on a clipboard into the drawing, and chooses it: where it stood, or with its middle at a point. True when
- * there was something of a drawing on it.
+ * Puts a drawing into the layer or group that is worked in, and chooses it: where it stood, or with its middle at a point.
+ * Ids of what was put in; none where that could not be done.
  */
-export function pasteInto(desk: Desk, clipboard: Clipboard, at: Point | null): boolean {
-  const cutting = cuttingIn(desk, clipboard);
-  if (!cutting) return clipboard.getData(CUTTING_TYPE) !== '';
+export function putIn(desk: Desk, cutting: Art, at: Point | null, label = 'Paste'): readonly string[] {
   const parent = desk.choosing.drawingParent;
   if (!parent) {
     desk.say('Every layer is hidden or locked. Show or unlock one to paste on it.', 'bad');
-    return true;
+    return [];
   }
   const ids = cutting.layers.flatMap((layer) => layer.children.map(({ id }) => id));
   const by = at ? subtract(at, boxCentre(nodesBox(cutting, ids))) : { x: 0, y: 0 };
@@ -97,13 +95,22 @@ export function pasteInto(desk: Desk, clipboard: Clipboard, at: Point | null): b
   const behind = pasting.left === 1 ? 'A picture' : `${pasting.left} pictures`;
   if (pasting.left > 0)
     desk.say(`${behind} stayed behind: this project does not have what was copied with it.`, 'bad');
-  if (pasting.ids.length === 0) return true;
+  if (pasting.ids.length === 0) return [];
   try {
     const choice = chooseIds(previewArt(desk.drawing.kept, pasting.recipe), pasting.ids);
-    desk.change('Paste', pasting.recipe, { choice });
+    desk.change(label, pasting.recipe, { choice });
+    return pasting.ids;
   } catch (error) {
     if (!(error instanceof MirrotError)) throw error;
     desk.say(error.message, 'bad');
+    return [];
   }
+}
+
+/** Puts what is on a clipboard into the drawing. True when there was something of a drawing on it. */
+export function pasteInto(desk: Desk, clipboard: Pick<Clipboard, 'getData'>, at: Point | null): boolean {
+  const cutting = cuttingIn(desk, clipboard);
+  if (!cutting) return clipboard.getData(CUTTING_TYPE) !== '';
+  putIn(desk, cutting, at);
   return true;
 }

@@ -2,6 +2,8 @@ import { spawn } from 'node:child_process';
 import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import pLimit from 'p-limit';
+import type { SvgReading } from '@mirrot/core';
+import type { SvgAnswer } from './apart/read-svg';
 import type { StraightenWork } from './apart/straighten';
 import { Refusal } from './refusal';
 
@@ -65,5 +67,44 @@ export const straighten = (work: StraightenWork): Promise<Buffer> =>
           ),
         );
         worker.once('exit', (code) => reject(new Error(`Straightening ended with ${code}.`)));
+      }),
+  );
+
+/** SVGs read at a time, and how long one may take, milliseconds. */
+const reading = pLimit(1);
+const READING_TIME = 30_000;
+/** Memory that reading an SVG may take, MB. */
+const READING_MEMORY = 1500;
+
+const notRead = (message: string): Refusal => new Refusal(422, 'svg', `${message} Nothing was added.`);
+
+/** Reads an SVG as a drawing, in a thread that is ended when it takes over half a minute. */
+export const readSvgApart = (text: string): Promise<SvgReading> =>
+  reading(
+    () =>
+      new Promise<SvgReading>((resolve, reject) => {
+        const worker = new Worker(join(scripts(), 'read-svg.js'), {
+          workerData: text,
+          resourceLimits: { maxOldGenerationSizeMb: READING_MEMORY },
+        });
+        const timer = setTimeout(() => {
+          reject(notRead('This SVG takes over half a minute to read.'));
+          void worker.terminate();
+        }, READING_TIME);
+        worker.once('message', (answer: SvgAnswer) => {
+          if (!('refused' in answer)) return resolve(answer);
+          reject(new Refusal(422, answer.refused.code, answer.refused.message));
+        });
+        worker.once('error', (error) =>
+          reject(
+            (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
+              ? notRead('This SVG is too large to be read here.')
+              : error,
+          ),
+        );
+        worker.once('exit', (code) => {
+          clearTimeout(timer);
+          reject(new Error(`Reading an SVG ended with ${code}.`));
+        });
       }),
   );

@@ -1,8 +1,9 @@
-import { emptyArt, fromPx, toPx } from '@mirrot/core';
+import { artText, emptyArt, fromPx, holdingsOf, toPx, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { ProjectAnswer, SheetRequest } from '$lib/wire';
 import { inTransaction, type Database } from './database';
 import { forgetDocuments } from './documents';
+import { packText } from './entry';
 import { noProject } from './refusal';
 
 const rounded = (v: number): number => Number(v.toFixed(6));
@@ -56,12 +57,19 @@ export async function getProject(db: Database, id: string): Promise<ProjectAnswe
 }
 
 /** Makes a project with an empty drawing. */
-export async function makeProject(db: Database, name: string, sheet: SheetRequest): Promise<ProjectAnswer> {
-  const id = newId();
-  const now = new Date().toISOString();
+export function makeProject(db: Database, name: string, sheet: SheetRequest): Promise<ProjectAnswer> {
   const { unit } = sheet;
   const [width, height] = [toPx(sheet.width, unit), toPx(sheet.height, unit)];
-  const art = emptyArt({ width, height, unit }, newId());
+  return addProject(db, name, emptyArt({ width, height, unit }, newId()));
+}
+
+/** Makes a project with a drawing that was checked. */
+export async function addProject(db: Database, name: string, art: Art): Promise<ProjectAnswer> {
+  const id = newId();
+  const now = new Date().toISOString();
+  const { width, height, unit } = art.sheet;
+  const { shapes, painted, anchors } = holdingsOf(art);
+  const text = await packText(artText(art));
   await inTransaction(db, async (tx) => {
     await tx
       .insertInto('projects')
@@ -75,15 +83,12 @@ export async function makeProject(db: Database, name: string, sheet: SheetReques
         sheet_width: width,
         sheet_height: height,
         sheet_unit: unit,
-        shapes: 0,
-        painted: 0,
-        anchors: 0,
+        shapes,
+        painted,
+        anchors,
       })
       .execute();
-    await tx
-      .insertInto('documents')
-      .values({ project_id: id, revision: 0, art: JSON.stringify(art) })
-      .execute();
+    await tx.insertInto('documents').values({ project_id: id, revision: 0, art: text }).execute();
   });
   return getProject(db, id);
 }

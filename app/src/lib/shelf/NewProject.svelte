@@ -1,7 +1,8 @@
 <script lang="ts">
   import { nameSchema, UNITS, type Unit } from '@mirrot/core';
   import { untrack } from 'svelte';
-  import { ServerError } from '$lib/desk/api';
+  import { importSvg, ServerError } from '$lib/desk/api';
+  import { isSvg, leftOut } from '$lib/desk/svg-file';
   import Modal from '$lib/ui/Modal.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -11,16 +12,23 @@
     /** The pictures it starts with, the one to trace first; none for an empty sheet. */
     files: readonly File[];
     close: () => void;
-    made: (id: string) => void;
+    /** The project is there; `said` is what is to be said there, or nothing. */
+    made: (id: string, said: string) => void;
   }
   let { files, close, made }: Props = $props();
   const file = $derived(files[0] ?? null);
 
   let name = $state(untrack(() => (file ? nameFromFile(file.name) : 'Untitled')));
+  /** An SVG may be drawing as well as picture. */
+  const svg = $derived(files.length === 1 && file !== null && isSvg(file));
+  let taken = $state('picture' as 'picture' | 'drawing');
   let kind: 'picture' | 'own' = $state(untrack(() => (file ? 'picture' : 'own')));
   let sheet = $state({ ...A4 });
   let share: number | null = $state(null);
   let wrong: string | null = $state(null);
+  const under = $derived(
+    taken === 'drawing' ? 'Reading the drawing' : share! < 1 ? 'Sending the picture' : 'Reading the picture',
+  );
   let open = $state(true);
   let nameField: HTMLInputElement | undefined = $state();
   let stopper: AbortController | null = null;
@@ -46,8 +54,12 @@
     share = 0;
     stopper = new AbortController();
     try {
+      if (svg && taken === 'drawing') {
+        const { project, left } = await importSvg(file!, read.data, stopper.signal);
+        return made(project.id, `The file is the drawing now.${leftOut(left)}`);
+      }
       const wish = kind === 'picture' && file ? 'as the picture' : { ...sheet };
-      made(await startProject(read.data, wish, files, (s) => (share = s), stopper.signal));
+      made(await startProject(read.data, wish, files, (s) => (share = s), stopper.signal), '');
     } catch (error) {
       wrong =
         error instanceof ServerError ? error.message : 'The project could not be made. Please try again.';
@@ -77,7 +89,22 @@
       <span class="quiet">name</span>
       <input type="text" dir="auto" maxlength="500" bind:value={name} bind:this={nameField} />
     </label>
-    {#if file}
+    {#if svg}
+      <Segments
+        label="What the file is taken as"
+        value={taken}
+        options={[
+          ['picture', 'picture to trace'],
+          ['drawing', 'drawing'],
+        ] as const}
+        change={(v) => (taken = v)}
+      />
+    {/if}
+    {#if taken === 'drawing'}
+      <p class="quiet">
+        Its shapes, groups and colours become the drawing; the sheet is as large as its page.
+      </p>
+    {:else if file}
       <Segments
         label="Size of the sheet"
         value={kind}
@@ -88,7 +115,7 @@
         change={(v) => (kind = v)}
       />
     {/if}
-    {#if kind === 'own'}
+    {#if kind === 'own' && taken === 'picture'}
       <div class="size">
         <NumberField
           label="w"
@@ -119,8 +146,8 @@
     {#if wrong}<p class="wrong" role="alert">{wrong}</p>{/if}
     <div class="actions">
       {#if share !== null}
-        <progress value={share} max="1" aria-label="Sending the picture"></progress>
-        <span class="quiet">{share < 1 ? 'Sending the picture' : 'Reading the picture'}</span>
+        <progress value={taken === 'drawing' ? undefined : share} max="1" aria-label={under}></progress>
+        <span class="quiet">{under}</span>
       {/if}
       <button type="button" class="plain-button" onclick={leave}
         >{share === null ? 'Leave it' : 'Stop'}</button

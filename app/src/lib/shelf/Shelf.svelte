@@ -229,7 +229,11 @@
   />
 </main>
 {#if starting}
-  <NewProject files={starting} close={() => (starting = null)} made={(id) => void goto(`/projects/${id}`)} />
+  <NewProject
+    files={starting}
+    close={() => (starting = null)}
+    made={(id, said) => void goto(`/projects/${id}`, { state: said ? { said } : {} })}
+  />
 {/if}
 <Notice {notice} close={() => (notice = null)} />
 

@@ -1,0 +1,23 @@
+import type { SvgReading } from '@mirrot/core';
+
+// Files that may be drawing as well as picture.
+
+const SVG_TYPE = 'image/svg+xml';
+
+export const isSvg = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
+  type === SVG_TYPE || (type === '' && /\.svg$/i.test(name));
+
+/** SVG that was copied as text, as a file; null where the text is none. */
+export const svgInText = (text: string): File | null =>
+  /^\s*(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>[]*(\[[^\]]*\])?>\s*)*<([\w-]+:)?svg[\s>]/is.test(
+    text.slice(0, 20_000),
+  )
+    ? new File([text], 'pasted.svg', { type: SVG_TYPE })
+    : null;
+
+/** What of a file was not read, as a sentence; empty where all was. */
+export function leftOut(left: SvgReading['left']): string {
+  if (left.length === 0) return '';
+  const named = left.slice(0, 5).map(({ what, count }) => (count === 1 ? what : `${what} (${count})`));
+  return ` Left out: ${named.join(', ')}${left.length > 5 ? ' and more' : ''}.`;
+}
