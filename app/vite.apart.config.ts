@@ -17,17 +17,8 @@ export default defineConfig({
     },
   },
   ssr: {
-    noExternal: [
-      '@mirrot/core',
-      'mutative',
-      'zod',
-      'flatbush',
-      'flatqueue',
-      'fast-xml-parser',
-      'css-tree',
-      'culori',
-      'paper',
-    ],
-    external: ['sharp'],
+    noExternal: ['@mirrot/core', 'mutative', 'zod', 'flatbush', 'flatqueue'],
+    // paper.js looks for a file beside itself.
+    external: ['sharp', 'paper', 'fast-xml-parser', 'css-tree', 'culori'],
   },
 } as Parameters<typeof defineConfig>[0]);

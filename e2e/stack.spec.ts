@@ -1,6 +1,6 @@
 import { expect, test } from './test';
 import { childrenOf, findNode, nodeBox, type Art, type Shape, type TreeNode } from '@mirrot/core';
-import { openNew } from './desk';
+import { openNew, URL } from './desk';
 
 const square = (id: string, x: number, y: number, size: number): Shape => ({
   id, type: 'shape', name: id, shown: true, locked: false, opacity: 1, fill: { hex: '#2f6b4f' }, stroke: null,
@@ -217,4 +217,95 @@ test('shapes are copied to another project, pasted where the pointer is, cut, an
   const field = page.getByRole('combobox');
   await field.press('Control+v');
   await expect(field).toHaveValue(/^<svg xmlns/);
+});
+
+test('an SVG of another program becomes drawing: pasted as text, dropped where it goes, or a project of its own', async ({
+  page,
+  request,
+}) => {
+  const file = (inner: string): string =>
+    `<svg xmlns="http://www.w3.org/2000/svg" width="40" height="20"><title>Sprig</title>${inner}</svg>`;
+  const sprig = file('<g id="sprig"><circle cx="6" cy="6" r="6" fill="#2f6b4f"/><rect x="20" width="12" height="12"/></g><text>mint</text>'); // prettier-ignore
+  const h = await openNew(page, 'From elsewhere');
+  const bring = (kind: 'paste' | 'drop', text: string): Promise<unknown> =>
+    h.bed.evaluate(
+      (bed, { kind, text }) => {
+        const data = new DataTransfer();
+        if (kind === 'paste') data.setData('text/plain', text);
+        else data.items.add(new File([text], 'sprig.svg', { type: 'image/svg+xml' }));
+        const { x, y } = bed.getBoundingClientRect();
+        bed.dispatchEvent(
+          kind === 'paste'
+            ? new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })
+            : new DragEvent('drop', { dataTransfer: data, clientX: x + 200, clientY: y + 150, bubbles: true, cancelable: true }),
+        ); // prettier-ignore
+      },
+      { kind, text },
+    );
+  const question = page.getByRole('group', { name: /How shall .* be taken/ });
+  // Asked again until what takes it has been fetched.
+  await expect(async () => {
+    await bring('paste', sprig);
+    await expect(question).toBeVisible({ timeout: 1000 });
+  }).toPass();
+  await page.keyboard.press('Escape');
+  await expect(question).toHaveCount(0);
+  expect((await h.art()).layers[0]!.children).toEqual([]);
+
+  await bring('paste', sprig);
+  await expect(question.getByRole('button', { name: 'As drawing' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('status').filter({ hasText: 'Left out: text.' })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^sprig/ })).toBeVisible();
+  await expect(h.bed).toBeFocused();
+  let art = await h.art();
+  const { width, height } = art.sheet;
+  expect(nodeBox(art, art.layers[0]!.children[0]!.id).x0).toBeCloseTo(width / 2 - 16, 6);
+  expect(nodeBox(art, art.layers[0]!.children[0]!.id).y0).toBeCloseTo(height / 2 - 6, 6);
+
+  const [scale, tx, ty] = (await h.bed.getAttribute('data-view'))!.split(' ').map(Number) as [number, number, number]; // prettier-ignore
+  await bring('drop', file('<path id="leaf" d="M0 0h10v10z"/>'));
+  await question.getByRole('button', { name: 'As drawing' }).click();
+  await expect(page.getByRole('row', { name: /^leaf/ })).toBeVisible();
+  art = await h.art();
+  expect(nodeBox(art, art.layers[0]!.children[1]!.id).x0).toBeCloseTo((200 - tx) / scale - 5, 3);
+  expect(nodeBox(art, art.layers[0]!.children[1]!.id).y0).toBeCloseTo((150 - ty) / scale - 5, 3);
+  await bring('paste', file('<g>'));
+  await question.getByRole('button', { name: 'As drawing' }).click();
+  await expect(page.getByRole('alert')).toContainText(/broken at line 1.*Nothing was added/);
+
+  await page.goto(URL());
+  const choosing = page.waitForEvent('filechooser');
+  await page.getByRole('button', { name: /Choose a picture/ }).click();
+  await (
+    await choosing
+  ).setFiles({ name: 'sprig.svg', mimeType: 'image/svg+xml', buffer: Buffer.from(sprig) });
+  const dialog = page.getByRole('dialog', { name: 'New project' });
+  await dialog.getByText('drawing', { exact: true }).click();
+  await dialog.getByLabel('name').fill('Sprig taken');
+  await dialog.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('heading', { name: 'Sprig taken' })).toBeVisible();
+  await expect(page.getByText('The file is the drawing now. Left out: text.')).toBeVisible();
+
+  // The same by the route, as other programs may.
+  const post = (buffer: Buffer, name = 'a.svg') =>
+    request.post(`${URL()}/api/projects/import`, { multipart: { file: { name, mimeType: 'image/svg+xml', buffer } } }); // prettier-ignore
+  const made = await post(Buffer.from(sprig));
+  expect(made.status()).toBe(201);
+  const { project, left } = (await made.json()) as { project: { id: string; name: string; shapes: number; sheet: unknown }; left: unknown }; // prettier-ignore
+  expect(project).toMatchObject({ name: 'Sprig', shapes: 2, sheet: { width: 40, height: 20, unit: 'px' } });
+  expect(left).toEqual([{ what: 'text', count: 1 }]);
+  const { art: kept } = (await (await request.get(`${URL()}/api/projects/${project.id}/art`)).json()) as { art: Art }; // prettier-ignore
+  expect(kept.layers.map((layer) => [layer.name, childrenOf(layer).length])).toEqual([['sprig', 2]]);
+  for (const wrong of [
+    Buffer.from('<svg><g></svg>'),
+    Buffer.from([0x50, 0x4b, 3, 4, 0xff, 0xfe]),
+    Buffer.from(''),
+  ]) {
+    const refused = await post(wrong);
+    expect(refused.status()).toBe(422);
+    expect(((await refused.json()) as { error: { message: string } }).error.message).toContain(
+      'Nothing was added',
+    );
+  }
 });
