@@ -1,7 +1,7 @@
 import type { z } from 'zod';
 import { MirrotError } from '../error';
 import {
-  checkClip,
+  checkGroup,
   countNode,
   countShape,
   holdingsAfter,
@@ -176,7 +176,7 @@ function checkNode(
   if (was.type === 'group') {
     checkFields(groupFields, 'children', now, was, where);
     checkChildren(was.children, now.children, `${where}/children`, depth + 1, turnover);
-    return checkClip(now as unknown as Group);
+    return checkGroup(now as unknown as Group);
   }
   if (was.type === 'picture') {
     parsed(pictureNodeSchema, now, where);

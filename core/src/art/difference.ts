@@ -14,6 +14,7 @@ const WHOLE = new Set([
   'stroke',
   'form',
   'axis',
+  'repeat',
   'placement',
   'place',
   'square',

@@ -1,15 +1,16 @@
 import { compose, invert, type Affine } from '../geometry/affine';
 import { boxOfPoints, boxesMeet } from '../geometry/bounds';
 import { project, type Homography } from '../geometry/homography';
-import type { Point } from '../geometry/vector';
+import { ORIGIN, subtract, type Point } from '../geometry/vector';
 import type { Path } from '../path/path';
 import { projectPath } from '../path/project';
 import { shapeBounds } from './bounds';
 import type { Recipe } from './change';
-import { mapWithPicture, releaseAxis, setPaths, together } from './edits';
+import { mapWithPicture, releaseAxis, setPaths, setRepeat, together } from './edits';
 import { shownCorners, squareMap } from './placed-picture';
-import type { Art, PlacedPicture, Shape } from './schema';
-import { shapesOf, wholePaths } from './tree';
+import { mapRepeat } from './repeat';
+import type { Art, Group, PlacedPicture, Shape } from './schema';
+import { childrenOf, shapesIn, shapesOf, wholePaths, type TreeNode } from './tree';
 
 // What was traced on a picture goes along with it.
 
@@ -70,6 +71,22 @@ export function followPicture(art: Art, before: PlacedPicture, after: PlacedPict
   const shapes = move ? tracedOn(art, before) : [];
   const affine = affineMove(before, after);
   let error = 0;
+  const traced = new Set(shapes);
+  // A group that stands several times goes along where all of it was traced.
+  const repeated = (node: TreeNode): Group[] => [
+    ...(node.type === 'group' && node.repeat && shapesIn(node).every((shape) => traced.has(shape))
+      ? [node]
+      : []),
+    ...childrenOf(node).flatMap(repeated),
+  ];
+  const groups = shapes.length > 0 ? art.layers.flatMap(repeated) : [];
+  const numbers = groups.map(({ id, repeat }) => {
+    const r = repeat!;
+    if (affine) return setRepeat(id, mapRepeat(r, affine));
+    if (r.kind === 'ring') return setRepeat(id, { ...r, ...move!(r) });
+    const from = move!(ORIGIN);
+    return setRepeat(id, { ...r, ...subtract(move!(r), from) });
+  });
   const recipes = shapes.map((shape) => {
     if (affine) return mapWithPicture(shape, affine);
     const paths = wholePaths(shape).map((path): Path => {
@@ -79,5 +96,5 @@ export function followPicture(art: Art, before: PlacedPicture, after: PlacedPict
     });
     return together(releaseAxis([shape.id]), setPaths(shape.id, paths));
   });
-  return { recipe: together(...recipes), error, shapes: shapes.length };
+  return { recipe: together(...recipes, ...numbers), error, shapes: shapes.length };
 }

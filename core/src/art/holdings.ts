@@ -2,6 +2,7 @@ import { MirrotError } from '../error';
 import type { Axis } from '../path/axis';
 import { MOST_ANCHORS, MOST_SHAPES } from './limits';
 import { chipsOf } from './paint';
+import { shapesSeen } from './repeat';
 import type { Art, Group, Shape } from './schema';
 import { byType, type TreeNode } from './tree';
 
@@ -59,8 +60,11 @@ export function countShape(shape: Shape, by: 1 | -1, turnover: Turnover): void {
   for (const chip of chipsOf(shape)) use(turnover, chip, by);
 }
 
-/** Refuses a group that is clipped by what is no shape of its own. */
-export function checkClip({ clip, children }: Pick<Group, 'clip' | 'children'>): void {
+/** Refuses a group that is clipped by what is no shape of its own, or stands more often than a drawing can hold. */
+export function checkGroup(group: Group): void {
+  const { clip, children, repeat } = group;
+  if (repeat && shapesSeen(group) > MOST_SHAPES)
+    refuse(`A drawing has ${MOST_SHAPES.toLocaleString('en')} shapes at most, copies counted.`);
   if (clip !== undefined && !children.some((c) => c.id === clip && c.type === 'shape'))
     refuse('A group can be clipped only by a shape that stands in it.');
 }
@@ -72,7 +76,7 @@ export function countNode(node: TreeNode, by: 1 | -1, turnover: Turnover): void 
   byType(node, {
     layer: ({ children }) => children.forEach((child) => countNode(child, by, turnover)),
     group: (group) => {
-      if (by === 1) checkClip(group);
+      if (by === 1) checkGroup(group);
       group.children.forEach((child) => countNode(child, by, turnover));
     },
     shape: (shape) => {

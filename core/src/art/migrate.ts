@@ -55,6 +55,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
       })),
     };
   },
+  // 7: groups may stand several times.
+  6: (art) => ({ ...art, version: 7 }),
 };
 
 /** Strokes had round ends and joins until version 6. */

@@ -1,11 +1,14 @@
+import { compose, type Affine } from '../geometry/affine';
 import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
+import { transformPath } from '../path/path-map';
 import { pathBounds } from '../path/path-measure';
 import type { Path } from '../path/path';
 import { strokeBounds } from '../path/stroke-bounds';
 import { paletteOf, seenPaint, type Blend, type Palette, type SeenPaint, type Stroke } from './paint';
 import { shownCorners } from './placed-picture';
+import { copyMaps } from './repeat';
 import { same } from './same';
-import type { Art, PlacedPicture, Shape } from './schema';
+import { MOST_COPIES, type Art, type PlacedPicture, type Shape } from './schema';
 import { byType, childrenOf, wholePaths, type ParentNode, type TreeNode } from './tree';
 
 // The drawing as it is painted: the one description that the bed, the thumbnails and every file read. Parts follow one
@@ -96,6 +99,51 @@ function paintedShape(shape: Shape, clip: Clip | null, { palette }: Tables): Pai
   };
 }
 
+const copiesMade = new WeakMap<PaintedPart, Map<string, PaintedPart>>();
+const clipsMade = new WeakMap<Clip, Map<string, Clip>>();
+
+/** Kept by what it is of and where it is put, so that only what changed is made again. */
+function keptCopy<T extends object>(kept: WeakMap<T, Map<string, T>>, of: T, key: string, make: () => T): T {
+  let copies = kept.get(of);
+  if (!copies) kept.set(of, (copies = new Map()));
+  let copy = copies.get(key);
+  if (!copy) {
+    // While a ring is turned by hand, what it was a moment ago is not wanted any more.
+    if (copies.size >= 2 * MOST_COPIES) copies.clear();
+    copies.set(key, (copy = make()));
+  }
+  return copy;
+}
+
+const seenAt = (paint: SeenPaint, map: Affine): SeenPaint =>
+  paint.kind === 'flat' ? paint : { ...paint, placement: compose(map, paint.placement) };
+
+/** A part put somewhere else by a map that keeps its size; its ids end in `mark`. */
+function copiedPart(part: PaintedPart, map: Affine, mark: string): PaintedPart {
+  return keptCopy(copiesMade, part, `${mark} ${map.join(' ')}`, (): PaintedPart => {
+    const clip =
+      part.clip &&
+      keptCopy(clipsMade, part.clip, `${mark} ${map.join(' ')}`, () => ({
+        id: `${part.clip!.id}${mark}`,
+        paths: part.clip!.paths.map((path) => transformPath(path, map)),
+      }));
+    const placed = { id: `${part.id}${mark}`, clip };
+    if (part.type === 'group')
+      return { ...part, ...placed, parts: part.parts.map((inner) => copiedPart(inner, map, mark)) };
+    if (part.type === 'picture') {
+      const { picture } = part;
+      return { ...part, ...placed, picture: { ...picture, placement: compose(map, picture.placement) } };
+    }
+    return {
+      ...part,
+      ...placed,
+      paths: part.paths.map((path) => transformPath(path, map)),
+      fill: part.fill && seenAt(part.fill, map),
+      stroke: part.stroke && { ...part.stroke, paint: seenAt(part.stroke.paint, map) },
+    };
+  });
+}
+
 const parts = new WeakMap<TreeNode, { readonly tables: Tables; readonly part: PaintedPart }>();
 
 /** Whether two parts paint the same: what is under a group is compared as objects. */
@@ -164,7 +212,12 @@ function paintedGroup(
     (child) => paintedPart(child, child === clipping ? null : within, tables, inside) ?? [],
   );
   if (!whole && inner.length === 0) return null;
-  const part: PaintedGroup = { type: 'group', ...partFields(node, clip), parts: inner };
+  const copies = node.type === 'group' ? copyMaps(node) : [];
+  const seen = [
+    ...inner,
+    ...copies.flatMap((map, k) => inner.map((one) => copiedPart(one, map, `_${node.id}_${k + 2}`))),
+  ];
+  const part: PaintedGroup = { type: 'group', ...partFields(node, clip), parts: seen };
   return whole && !all ? kept(node, tables, part) : part;
 }
 

@@ -21,7 +21,7 @@ import { heldNameSchema, noteSchema } from './text';
 import { UNITS } from './units';
 
 /** Version of the document that this code writes. */
-export const ART_VERSION = 6;
+export const ART_VERSION = 7;
 
 /** Strongest blur, sheet pixels. */
 const MOST_BLUR = 1000;
@@ -105,12 +105,35 @@ export const pictureNodeSchema = z.strictObject({
   picture: id,
 });
 
+/** Most copies of a group, itself counted. */
+export const MOST_COPIES = 500;
+const copies = z.number().int().min(2).max(MOST_COPIES);
+
+/** A group that stands several times: what is in it leads, the others follow it. */
+const repeatSchema = z.discriminatedUnion('kind', [
+  /** Along a line: from one to the next by (x, y), sheet pixels. */
+  z.strictObject({ kind: z.literal('row'), count: copies, x: coordinate, y: coordinate }),
+  /** Round a centre: from one to the next by an angle, radians, clockwise on screen. */
+  z.strictObject({
+    kind: z.literal('ring'),
+    count: copies,
+    x: coordinate,
+    y: coordinate,
+    angle,
+    /** They are carried round without being turned. */
+    upright: z.literal(true).optional(),
+    /** Every n-th of them is left out. */
+    without: z.number().int().min(2).max(MOST_COPIES).optional(),
+  }),
+]);
+
 const groupFields = z.strictObject({
   ...standing,
   ...covering,
   type: z.literal('group'),
   /** One of its own shapes: the others are seen only inside its outline. It is painted itself, whole. */
   clip: id.optional(),
+  repeat: repeatSchema.optional(),
 });
 
 /** That groups stand in groups is the one thing that is not read off the schemas. */
@@ -233,6 +256,7 @@ export const artFields = z.strictObject({
   axis: axisSchema.nullable(),
 });
 
+export type Repeat = DeepReadonly<z.infer<typeof repeatSchema>>;
 export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
 export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;
 export type Guide = DeepReadonly<z.infer<typeof guideSchema>>;

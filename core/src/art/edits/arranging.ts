@@ -8,14 +8,15 @@ import {
   uniteBoxes,
   type Box,
 } from '../../geometry/bounds';
-import { shapeBounds } from '../bounds';
 import type { Recipe } from '../change';
 import { paintedBox, paintedNode } from '../paint-list';
+import { outlineBox } from '../repeat';
 import type { Art } from '../schema';
-import { findNode, inPaintOrder, outermost, shapesIn, type TreeNode } from '../tree';
+import { findNode, inPaintOrder, outermost, shapesIn } from '../tree';
 import { plain } from './draft';
 import { together } from './nodes';
 import { mapShape } from './paths';
+import { mapRepeats } from './repeating';
 
 // Shapes, groups and layers put into places as wholes: each by its box, whatever stands in it goes along.
 
@@ -36,13 +37,11 @@ export interface Place {
 
 type Way = 'across' | 'down';
 
-const outlines = (node: TreeNode): Box => shapesIn(node).map(shapeBounds).reduce(uniteBoxes, EMPTY_BOX);
-
 /** Box of a node, sheet pixels; `EMPTY_BOX` where it is not there or nothing of it counts. */
 export function nodeBox(art: Art, id: string, extent: Extent = 'outline'): Box {
   const node = findNode(art, id)?.node;
   if (!node) return EMPTY_BOX;
-  if (extent === 'outline') return outlines(node);
+  if (extent === 'outline') return outlineBox(node);
   const part = paintedNode(art, node);
   return part ? paintedBox([part]) : EMPTY_BOX;
 }
@@ -54,7 +53,10 @@ export const nodesBox = (art: Art, ids: readonly string[], extent: Extent = 'out
 /** Maps all that stands in a node, as it is in a drawing. */
 const mapNode = (art: Art, id: string, map: Affine): Recipe => {
   const node = findNode(art, id)?.node;
-  return together(...(node ? shapesIn(node) : []).map((shape) => mapShape(shape, map)));
+  return together(
+    ...(node ? shapesIn(node) : []).map((shape) => mapShape(shape, map)),
+    mapRepeats([id], map),
+  );
 };
 
 interface Boxed {
