@@ -39,7 +39,7 @@ export * from './paint';
 export * from './paint-list';
 export { patchDocument, type Patched } from './patch';
 export * from './placed-picture';
-export { copyMaps, isWholeRing, outlineBox, WHOLE_TURN } from './repeat';
+export { copiedShapes, type CopiedShape, copyMaps, isWholeRing, outlineBox, WHOLE_TURN } from './repeat';
 export { same } from './same';
 export { FARTHEST_COORDINATE } from './scalars';
 export * from './schema';

@@ -127,7 +127,7 @@ describe('a group that stands several times', () => {
       const repeat: Repeat = random() < 0.5 ? ring({ count: 2 + Math.floor(random() * 9), angle: random() * 2, ...(random() < 0.5 ? { without: 2 } : {}), ...(random() < 0.5 ? { upright: true } : {}) }) : { kind: 'row', count: 3, x: random() * 50, y: random() * 50 }; // prettier-ignore
       const inside = random() < 0.5 ? [shape('s', 195, 100, 10)] : [shape('s', 195, 100, 10), shape('t', 190, 120, 6)]; // prettier-ignore
       const art = artWith(group('g', inside, { repeat }), shape('z', 0, 0, 5));
-      const change = changeArt(art, partCopies(['g'], newId));
+      const change = changeArt(art, partCopies(art, ['g'], newId));
       const near = (points: number[][]): number[][] => points.map((p) => p.map((v) => Math.round(v * 1e6)));
       expect(near(middles(change.art))).toEqual(near(middles(art)));
       expect(artSchema.safeParse(change.art).success).toBe(true);

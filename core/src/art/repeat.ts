@@ -1,11 +1,11 @@
-import { about, apply, applyLinear, compose, determinant, rotation, translation, type Affine } from '../geometry/affine'; // prettier-ignore
+import { about, apply, applyLinear, compose, determinant, IDENTITY, rotation, translation, type Affine } from '../geometry/affine'; // prettier-ignore
 import { boxCentre, EMPTY_BOX, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds';
 import { subtract, type Point } from '../geometry/vector';
 import { pathBounds } from '../path/path-measure';
 import { transformPath } from '../path/path-map';
 import { shapeBounds } from './bounds';
-import type { Group, Repeat } from './schema';
-import { childrenOf, shapesIn, wholePaths, type TreeNode } from './tree';
+import type { Art, Group, Repeat, Shape } from './schema';
+import { childrenOf, isParent, shapesIn, wholePaths, type TreeNode } from './tree';
 
 // Groups that stand several times, in a row or round a centre.
 
@@ -69,4 +69,35 @@ export function shapesSeen(node: TreeNode): number {
   if (node.type === 'shape' || node.type === 'picture') return 1;
   const inside = childrenOf(node).reduce((sum, child) => sum + shapesSeen(child), 0);
   return node.type === 'group' && node.repeat ? inside * node.repeat.count : inside;
+}
+
+/** A shape that is seen elsewhere too, and the maps that take it there. */
+export interface CopiedShape {
+  readonly shape: Shape;
+  readonly maps: readonly Affine[];
+}
+
+const copied = new WeakMap<Art['layers'], readonly CopiedShape[]>();
+
+/** The shapes in sight that lead copies, bottom first; through all groups that stand several times. */
+export function copiedShapes(art: Art): readonly CopiedShape[] {
+  let known = copied.get(art.layers);
+  if (!known) {
+    const out: CopiedShape[] = [];
+    const walk = (nodes: readonly TreeNode[], maps: readonly Affine[]): void => {
+      for (const node of nodes) {
+        if (node.type === 'shape' && maps.length > 1 && node.shown)
+          out.push({ shape: node, maps: maps.slice(1) });
+        if (!isParent(node) || !node.shown) continue;
+        const own = node.type === 'group' && node.repeat ? [IDENTITY, ...copyMaps(node)] : [IDENTITY];
+        walk(
+          node.children,
+          own.length === 1 ? maps : maps.flatMap((outer) => own.map((map) => compose(outer, map))),
+        );
+      }
+    };
+    walk(art.layers, [IDENTITY]);
+    copied.set(art.layers, (known = out));
+  }
+  return known;
 }

@@ -1,5 +1,14 @@
 <script lang="ts">
-  import { drawnData, haloOf, lineRuns, shapesIn, shapesOf, wholePaths, type Shape } from '@mirrot/core';
+  import {
+    copiedShapes,
+    drawnData,
+    haloOf,
+    lineRuns,
+    shapesIn,
+    shapesOf,
+    wholePaths,
+    type Shape,
+  } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
   import { chunker } from './chunks';
@@ -42,6 +51,10 @@
   const chosen = $derived(new Set(desk.live ? [desk.live.shape] : desk.choice.shapes));
   const active = $derived(inked && chosen.size > 0 ? shown.filter((s) => chosen.has(s.shape.id)) : []);
 
+  /** Lines of what stands several times, each copy by the map that takes it there. */
+  const copies = $derived(inked ? copiedShapes(desk.art) : []);
+  const layerInks = $derived(copies.length > 0 ? new Map(shapesOf(desk.art).map((p) => [p.shape.id, p.layer.ink])) : null); // prettier-ignore
+
   const inkOf = ({ shape, layerInk }: Inked): string => desk.picture.inks.of(shape, layerInk);
 </script>
 
@@ -83,6 +96,13 @@
         {/each}
       {/each}
     {/each}
+    {#each copies as { shape, maps } (shape.id)}
+      {@const d = drawnData(wholePaths(shape))}
+      {@const ink = desk.picture.inks.of(shape, layerInks?.get(shape.id) ?? null)}
+      {#each maps as map, i (i)}
+        <path class="copy" {d} stroke={ink} transform="matrix({map.join(' ')})" />
+      {/each}
+    {/each}
     {#each active as inked (inked.shape.id)}
       {@const lines = lineRuns(wholePaths(inked.shape))}
       {#each lines as d, i (i)}<path class="active" {d} stroke={inkOf(inked)} />{/each}
@@ -106,6 +126,9 @@
   .haze {
     fill-opacity: 0.36;
     fill-rule: evenodd;
+  }
+  .copy {
+    stroke-opacity: 0.6;
   }
   .faded {
     stroke-opacity: 0.25;

@@ -6,12 +6,11 @@ import {
   growBox,
   invert,
   mappedCorners,
-  mapShape,
+  mapChosen,
   rotation,
   scaling,
   seenBox,
   subtract,
-  together,
   type Affine,
   type Box,
   type PlacedPicture,
@@ -22,7 +21,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed } from '$lib/desk/view';
 import { pictureRecipe } from '$lib/desk/placing';
 import type { BedPointer, Grip } from './behaviour';
-import { snapAt } from './snapping';
+import { centreAt } from './snapping';
 
 /** Reach of a box's corner, and of the zone beyond it that turns, in screen pixels. */
 const CORNER_REACH = 8;
@@ -127,7 +126,7 @@ function mapFor(
 
 /** Sets the point that numbers count from and boxes turn about. */
 export function turnAbout(desk: Desk, p: BedPointer): void {
-  desk.choosing.turnCentre = snapAt(desk, p.sheet)?.at ?? p.sheet;
+  desk.choosing.turnCentre = centreAt(desk, p.sheet).at;
   desk.pointing.task = null;
 }
 
@@ -141,7 +140,7 @@ export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const recipe = (map: Affine): Recipe =>
     picture
       ? pictureRecipe(picture, { placement: compose(map, picture.placement) }, desk.picture.follow)
-      : together(...shapes.map((s) => mapShape(s, map)));
+      : mapChosen(shapes, desk.choice.nodes, map);
   return {
     drag: (p) =>
       gesture.show(recipe(mapFor(grip, start.sheet, p.sheet, centre, picture ? p.shift : !p.shift, p.shift))),

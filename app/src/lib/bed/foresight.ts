@@ -24,7 +24,7 @@ import { radiusGripAt, radiusGrips } from './forms';
 import { guideAt, pivotOf } from './guides';
 import { fieldOf, hitTest } from './hit';
 import { shapeAt } from './refine';
-import { snapAt } from './snapping';
+import { centreAt, snapAt } from './snapping';
 
 /** What a press would do, shown before it is made. */
 export type Foresight =
@@ -170,7 +170,9 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
     return NONE;
   if (desk.pointing.task?.kind === 'mirror-axis' || desk.pointing.task?.kind === 'turn-axis')
     return foreseeAxis(desk, p);
-  if (desk.pointing.task?.kind === 'about' || desk.pointing.task?.kind === 'measure') {
+  if (desk.pointing.task?.kind === 'about' || desk.pointing.task?.kind === 'ring-centre')
+    return { kind: 'add', ...centreAt(desk, p.sheet), cubic: null };
+  if (desk.pointing.task?.kind === 'measure') {
     const snap = snapAt(desk, p.sheet);
     return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
   }

@@ -6,7 +6,7 @@ import {
   dot,
   findShape,
   formatLength,
-  mapShape,
+  mapChosen,
   moveHandle,
   negate,
   pullSegment,
@@ -270,6 +270,7 @@ export function gripShapes(
 ): Grip {
   if (start.alt) return { ...gripCopy(desk, start), click };
   const shapes = ids.flatMap((id) => findShape(desk.art, id) ?? []);
+  const { nodes } = desk.choice;
   return {
     ...dragging(
       desk,
@@ -277,7 +278,7 @@ export function gripShapes(
       start.sheet,
       (d, p) => {
         const way = p.shift ? alongAxis(d) : d;
-        return together(...shapes.map((s) => mapShape(s, translation(way.x, way.y))));
+        return mapChosen(shapes, nodes, translation(way.x, way.y));
       },
     ),
     click,

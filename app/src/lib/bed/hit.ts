@@ -2,6 +2,7 @@ import {
   apply,
   axisMaps,
   boxHas,
+  copiedShapes,
   growBox,
   invert,
   nearestOnPath,
@@ -11,6 +12,7 @@ import {
   wholePaths,
   type Affine,
   type Anchor,
+  type CopiedShape,
   type HandleSide,
   type Path,
   type Point,
@@ -50,6 +52,8 @@ export interface HitField {
   /** Screen pixels per sheet pixel. */
   readonly scale: number;
   readonly reach: number;
+  /** Shapes that are seen elsewhere too, since a group they stand in stands several times. */
+  readonly copied?: readonly CopiedShape[];
   /** Whether a shape is pressed as part of a group: its line and anchors are out of reach then. */
   readonly inWhole?: (shape: string) => boolean;
 }
@@ -217,12 +221,37 @@ export function hitInside(field: HitField, p: Point): Extract<Hit, { kind: 'insi
   return null;
 }
 
+/** The shape whose copy lies under a point, by its line or its inside: what leads is pressed by any of its copies. */
+function hitCopy(field: HitField, p: Point): string | null {
+  let best: { readonly shape: string; readonly rank: number } | null = null;
+  for (const { shape, maps } of field.copied ?? []) {
+    const rank = field.shapes.indexOf(shape);
+    if (rank < 0 || (best && best.rank > rank)) continue;
+    const alone: HitField = { ...field, shapes: [shape] };
+    const hit = maps.some((map) => {
+      const q = apply(invert(map)!, p);
+      return hitSegment(alone, q) !== null || hitInside(alone, q) !== null;
+    });
+    if (hit) best = { shape: shape.id, rank };
+  }
+  return best?.shape ?? null;
+}
+
+/** The topmost of a shape's inside and a copy under a point. */
+function hitWhole(field: HitField, p: Point): Extract<Hit, { kind: 'inside' }> | null {
+  const inside = hitInside(field, p);
+  const copy = field.copied && field.copied.length > 0 ? hitCopy(field, p) : null;
+  if (copy === null) return inside;
+  const rank = (id: string): number => field.shapes.findIndex((shape) => shape.id === id);
+  return inside && rank(inside.shape) > rank(copy) ? inside : { kind: 'inside', shape: copy };
+}
+
 /** Who gets a press: visible handles, then anchors, then segments, then insides. */
 export function hitTest(field: HitField, p: Point): Hit | null {
   const handle = hitHandle(field, p);
   if (handle) return handle;
   const line = hitAnchor(field, p) ?? hitSegment(field, p);
-  if (!line) return hitInside(field, p);
+  if (!line) return hitWhole(field, p);
   const { shape } = line.ref;
   return field.inWhole?.(shape) ? { kind: 'inside', shape } : line;
 }
@@ -266,6 +295,7 @@ const reachOf = (p: { readonly type: 'mouse' | 'pen' | 'touch' }): number =>
 /** All that a pointer can hit on a desk. */
 export const fieldOf = (desk: Desk, p: { readonly type: 'mouse' | 'pen' | 'touch' }): HitField => ({
   shapes: desk.choosing.inReach,
+  copied: copiedShapes(desk.art),
   choice: desk.choice,
   scale: desk.looking.view.scale,
   reach: reachOf(p),

@@ -1,8 +1,10 @@
 import {
   apply,
   axisMaps,
+  boxCentre,
   boxHas,
   compose,
+  distance,
   faintLines,
   invert,
   meanScale,
@@ -11,6 +13,7 @@ import {
   nearSegments,
   scaling,
   seenBox,
+  shapeBounds,
   snapPoint,
   type Path,
   type Point,
@@ -123,4 +126,24 @@ export function snapAt(desk: Desk, p: Point, aim: SnapAim = {}): Snapped | null 
     edge: snap.edge ? () => edgeNear(desk, p, reach) : null,
     grid: snap.grid && grid.shown ? grid.step : null,
   });
+}
+
+/** The middle of a shape is taken within this of the pointer, screen pixels. */
+const CENTRE_PX = 8;
+
+/** The middle of a shape that lies near a point; null where none does. */
+function centreNear(desk: Desk, p: Point): Point | null {
+  const reach = CENTRE_PX / desk.looking.view.scale;
+  const centres = desk.choosing.inReach.map((shape) => boxCentre(shapeBounds(shape)));
+  const near = centres.filter((c) => distance(c, p) <= reach);
+  return near.sort((a, b) => distance(a, p) - distance(b, p))[0] ?? null;
+}
+
+/** The point that a press for a centre takes: what it snaps to, the middle of a shape, or the very point. */
+export function centreAt(
+  desk: Desk,
+  p: Point,
+): { readonly at: Point; readonly snap: ReturnType<typeof snapAt> } {
+  const snap = snapAt(desk, p);
+  return { at: snap?.at ?? (snapping(desk) ? centreNear(desk, p) : null) ?? p, snap };
 }

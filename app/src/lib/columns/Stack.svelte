@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { repeatedGroup } from '$lib/edits/repeating';
   import { tick, untrack } from 'svelte';
   import LayersPlus from '@lucide/svelte/icons/layers-2';
   import ListFilter from '@lucide/svelte/icons/list-filter';
@@ -82,6 +83,8 @@
 
   /** Something was chosen once: what it is arranged by comes then, and stays as it was left. */
   let arranged = $state(false);
+  /** One group is chosen that stands several times. */
+  const repeated = $derived(desk.choice.nodes.length === 1 && repeatedGroup(desk) !== null);
   $effect(() => {
     if (chosen.size > 0) arranged = true;
   });
@@ -232,6 +235,11 @@
   </div>
   {#if arranged}
     {#await import('./Arrange.svelte') then { default: Arrange }}<Arrange {workplace} />{/await}
+    {#if repeated}
+      {#await import('./Copies.svelte') then { default: Copies }}<Copies
+          {desk}
+        />{:catch}<!-- they stay as they are -->{/await}
+    {/if}
     {#await import('./Covering.svelte') then { default: Covering }}<Covering {desk} />{/await}
   {/if}
   <PictureRows {desk} />

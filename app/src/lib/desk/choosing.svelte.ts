@@ -1,8 +1,10 @@
 import {
+  EMPTY_BOX,
   findNode,
   findShape,
   isEmptyBox,
   layerOf,
+  nodesBox,
   shapeBounds,
   shapeById,
   shapesIn,
@@ -123,9 +125,13 @@ export class Choosing {
   }
   /** Box of what is chosen; null when nothing is. */
   get box(): Box | null {
-    const boxes = this.shapes.map((s) => shapeBounds(s));
-    const box = boxes.length > 0 ? boxes.reduce(uniteBoxes) : null;
-    return box && !isEmptyBox(box) ? box : null;
+    const { art } = this.#drawing;
+    // Groups as wholes: all their copies count.
+    const box =
+      this.choice.nodes.length > 0
+        ? nodesBox(art, chosenNodes(this.choice, art))
+        : this.shapes.map((s) => shapeBounds(s)).reduce(uniteBoxes, EMPTY_BOX);
+    return isEmptyBox(box) ? null : box;
   }
 
   /** Shapes that a colour, weight or sample goes to; none for the next path. */

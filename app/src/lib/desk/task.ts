@@ -8,8 +8,8 @@ export type Task =
   /** Where the axis begins once its first point is clicked. */
   | { readonly kind: 'mirror-axis'; readonly from: Point | null; readonly own: Rule | null }
   | { readonly kind: 'turn-axis' }
-  /** The point that numbers count from and boxes turn about. */
-  | { readonly kind: 'about' }
+  /** The point that numbers count from and boxes turn about; the centre that copies stand round. */
+  | { readonly kind: 'about' | 'ring-centre' }
   /** Distance, angle and the picture's stroke along a line. */
   | { readonly kind: 'measure'; readonly line: Rule | null; readonly crossed: Crossing | null }
   /** The shape pressed next: what is chosen goes right beneath it, or takes its look. */
@@ -41,6 +41,7 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   'mirror-axis': 'Draw a line, or click two points, where the middle is.',
   'turn-axis': 'Click the centre about which the parts are turned.',
   about: 'Click the point to turn and scale about.',
+  'ring-centre': 'Click the centre that the copies stand round. Esc leaves it.',
   measure: 'Drag from one thing to another. Shift keeps to steps of 45°, Esc ends.',
   'go-under': 'Press the shape that what is chosen goes under. Esc leaves it.',
   'take-look': 'Press the shape whose fill, line and opacity it takes. Esc leaves it.',

@@ -1,7 +1,6 @@
 import { pathOf, byPath, moved } from './shaping';
 import {
-  findShape,
-  mapShape,
+  mapChosen,
   moveHandle,
   setPath,
   add,
@@ -41,7 +40,7 @@ export function nudge(desk: Desk, d: Point): boolean {
   if (choice.shapes.length > 0)
     return desk.change(
       'Nudge',
-      moveShapes(desk, choice.shapes, d),
+      mapChosen(desk.chosenShapes, choice.nodes, translation(d.x, d.y)),
       { choice },
       `nudge ${choice.shapes.join(' ')}`,
     );
@@ -51,12 +50,3 @@ export function nudge(desk: Desk, d: Point): boolean {
 /** A recipe that moves the named anchors, handles along with them. */
 export const moveAnchors = (desk: Desk, refs: readonly AnchorRef[], d: Point): Recipe =>
   together(...byPath(desk, refs).map(({ shape, path, indices }) => setPath(shape, moved(path, indices, d))));
-
-/** Moves whole shapes. */
-export const moveShapes = (desk: Desk, ids: readonly string[], d: Point): Recipe =>
-  together(
-    ...ids.flatMap((id) => {
-      const shape = findShape(desk.art, id);
-      return shape ? [mapShape(shape, translation(d.x, d.y))] : [];
-    }),
-  );

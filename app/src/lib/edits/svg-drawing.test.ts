@@ -68,9 +68,15 @@ describe('an SVG taken as drawing', () => {
     expect(isSvg({ type: 'image/svg+xml', name: 'a' })).toBe(true);
     expect(isSvg({ type: '', name: 'A.SVG' })).toBe(true);
     expect(isSvg({ type: 'image/png', name: 'a.svg' })).toBe(false);
-    for (const text of ['<svg>', '<?xml version="1.0"?>\n<!-- x --><!DOCTYPE svg [<!ENTITY a "b">]>\n<svg:svg xmlns:svg="">', ' <svg\nid="a">']) // prettier-ignore
+    for (const text of [
+      '<svg>',
+      '<?xml version="1.0"?>\n<!-- x --><!DOCTYPE svg [<!ENTITY a "b">]>\n<svg:svg xmlns:svg="">',
+      ' <svg\nid="a">',
+    ])
+      // prettier-ignore
       expect(svgInText(text)?.type, text).toBe('image/svg+xml');
-    for (const text of ['', 'plain words', '<p><svg></p>', '<svgs>']) expect(svgInText(text), text).toBeNull();
+    for (const text of ['', 'plain words', '<p><svg></p>', '<svgs>'])
+      expect(svgInText(text), text).toBeNull();
     expect(leftOut([])).toBe('');
   });
 });

@@ -9,6 +9,7 @@ import { isApart, turnApart } from '$lib/edits/apart';
 import { duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
 import { groupAround, groupBeside, moveIntoGroup, moveOutOfGroup } from '$lib/edits/nesting';
+import { partChosen, rowOfChosen } from '$lib/edits/repeating';
 import { deleteChosen } from '$lib/edits/shaping';
 import { chosenNodes } from '$lib/desk/choice';
 import { hasChosen, type Command } from '$lib/desk/command';
@@ -154,6 +155,29 @@ export const IN_STACK: readonly Command[] = [
     keys: ['Mod+D'],
     when: (w) => hasChosen(w) && !w.desk.live,
     run: ({ desk }) => duplicateChosen(desk),
+  },
+  {
+    id: 'row-copies',
+    title: 'Repeat in a row',
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: ({ desk }) => rowOfChosen(desk),
+  },
+  {
+    id: 'ring-copies',
+    title: 'Repeat round a centre',
+    when: (w) => hasChosen(w) && !w.desk.live,
+    on: (w) => w.desk.pointing.task?.kind === 'ring-centre',
+    run({ desk }) {
+      const on = desk.pointing.task?.kind === 'ring-centre';
+      desk.pointing.task = on ? null : { kind: 'ring-centre' };
+      if (!on) desk.say(TASK_WORDS['ring-centre']);
+    },
+  },
+  {
+    id: 'part-copies',
+    title: 'Part the copies',
+    when: ({ desk }) => groupsChosen(desk).some(({ repeat }) => repeat),
+    run: ({ desk }) => partChosen(desk),
   },
   turning('lock', 'Lock or unlock', Lock, 'Y', 'locked', ['Unlock', 'Lock']),
   {

@@ -48,4 +48,4 @@ export {
 export { setFollow, setMeant, setPlace } from './measuring';
 export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
 export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';
-export { mapRepeats, partCopies, setRepeat } from './repeating';
+export { mapChosen, mapRepeats, partCopies, setRepeat } from './repeating';

@@ -2,10 +2,11 @@ import type { Draft } from 'mutative';
 import type { Affine } from '../../geometry/affine';
 import type { Recipe } from '../change';
 import { copyMaps, mapRepeat } from '../repeat';
-import type { ArtNode, Group, Repeat } from '../schema';
-import { childrenOf, shapesIn, type TreeNode } from '../tree';
+import type { Art, ArtNode, Group, Repeat, Shape } from '../schema';
+import { childrenOf, nodesOf, shapesIn, type TreeNode } from '../tree';
 import { freshCopies } from './copying';
 import { cloned, draftNode, plain } from './draft';
+import { together } from './nodes';
 import { mapShape } from './paths';
 
 // Groups that stand several times: what is in them leads, the copies follow.
@@ -35,32 +36,37 @@ export const mapRepeats =
     }
   };
 
+/** Maps shapes, and the numbers of the groups chosen with them as wholes. */
+export const mapChosen = (shapes: readonly Shape[], nodes: readonly string[], map: Affine): Recipe =>
+  together(...shapes.map((shape) => mapShape(shape, map)), mapRepeats(nodes, map));
+
 /**
- * Parts the copies of groups: each becomes what it shows, a group of its own in the one that stands once from now on.
+ * Parts the copies of groups: each becomes what it shows, a shape or group of its own in the group that stands once from
+ * now on.
  *
  * @param newId gives an id that is not in the drawing, another one each time
  */
-export const partCopies =
-  (ids: readonly string[], newId: () => string): Recipe =>
-  (draft) => {
-    for (const id of ids) {
-      const found = draftNode(draft, id);
-      if (found?.type !== 'group' || !found.repeat) continue;
-      const group = plain(found as Group);
+export function partCopies(art: Art, ids: readonly string[], newId: () => string): Recipe {
+  const groups = nodesOf(art, ids).flatMap((node) => (node.type === 'group' && node.repeat ? [node] : []));
+  return together(
+    ...groups.map((group): Recipe => {
+      const { id, name, children, clip } = group;
       const maps = copyMaps(group);
-      const leading: Group = { id: newId(), type: 'group', name: `${group.name} 1`, shown: true, locked: false, opacity: 1, children: group.children, ...(group.clip === undefined ? {} : { clip: group.clip }) }; // prettier-ignore
-      const single = group.children.length === 1 && group.clip === undefined;
-      const first: ArtNode = single ? group.children[0]! : leading;
-      const copies = maps.map((_, k) => {
-        const [copy] = freshCopies([first], newId);
-        return { ...copy!, name: `${first.name.replace(/ \d+$/, '')} ${k + 2}` };
-      });
-      delete found.repeat;
-      delete found.clip;
-      found.children = cloned([first, ...copies]) as Draft<ArtNode>[];
-      copies.forEach((copy, k) => {
-        for (const shape of shapesIn(copy)) mapShape(shape, maps[k]!)(draft);
-        mapRepeats([copy.id], maps[k]!)(draft);
-      });
-    }
-  };
+      const stands = { shown: true, locked: false, opacity: 1 } as const;
+      const first: ArtNode =
+        children.length === 1 && clip === undefined
+          ? children[0]!
+          : { id: newId(), type: 'group', name: `${name} 1`, ...stands, children, ...(clip === undefined ? {} : { clip }) }; // prettier-ignore
+      const stem = first.name.replace(/ \d+$/, '');
+      const copies = maps.map((_, k) => ({ ...freshCopies([first], newId)[0]!, name: `${stem} ${k + 2}` }));
+      return (draft) => {
+        const parted = draftNode(draft, id);
+        if (parted?.type !== 'group') return;
+        delete parted.repeat;
+        delete parted.clip;
+        parted.children = cloned([first, ...copies]) as Draft<ArtNode>[];
+        copies.forEach((copy, k) => mapChosen(shapesIn(copy), [copy.id], maps[k]!)(draft));
+      };
+    }),
+  );
+}

@@ -4,7 +4,7 @@
     boxHeight,
     boxOfPoints,
     boxWidth,
-    mapShape,
+    mapChosen,
     meanScale,
     rotation,
     scaling,
@@ -64,7 +64,7 @@
     desk.change(
       label,
       together(
-        ...shapes.map((s) => mapShape(s, by)),
+        mapChosen(shapes, desk.choice.nodes, by),
         ...shapes.map((s) =>
           weight && s.stroke ? styleShapes([s.id], { stroke: scaleStroke(s.stroke, k) }) : () => {},
         ),
