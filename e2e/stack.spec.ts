@@ -309,3 +309,55 @@ test('an SVG of another program becomes drawing: pasted as text, dropped where i
     );
   }
 });
+
+test('a ring of spokes: round a hub that is pressed, its numbers in the stack, every second left out, pressed by any copy, parted', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Wheel', undefined, [
+    square('Hub', 380, 280, 40),
+    square('Spoke', 395, 160, 10),
+  ]);
+  await h.key('3');
+  const parts = h.bed.locator('.copy');
+  await page.getByRole('row', { name: /^Spoke/ }).click({ position: { x: 90, y: 18 } });
+  await expect(page.locator('#bed-says')).toHaveText('Spoke');
+  await page.keyboard.press('Control+k');
+  await page.getByRole('combobox', { name: 'Command' }).fill('round a centre');
+  await page.getByRole('option', { name: /^Repeat round a centre$/ }).click();
+  await expect(page.getByText('Click the centre that the copies stand round.')).toBeVisible();
+  // Near the middle of the hub: the middle is taken.
+  await h.click({ x: 402, y: 299 });
+  await expect(page.getByRole('row', { name: /^Ring of Spoke/ })).toBeVisible();
+  await expect(parts).toHaveCount(5);
+  await page.locator('summary', { hasText: 'Copies' }).click();
+  const many = page.getByRole('spinbutton', { name: 'How many, with the first' });
+  await many.fill('12');
+  await many.press('Enter');
+  await expect(parts).toHaveCount(11);
+  const without = page.getByRole('spinbutton', { name: /Leave out every/ });
+  await without.fill('2');
+  await without.press('Enter');
+  await expect(parts).toHaveCount(5);
+  let art = await h.art();
+  const ring = (): TreeNode => art.layers[0]!.children[1]!;
+  expect(ring()).toMatchObject({ repeat: { kind: 'ring', count: 12, without: 2, x: 400, y: 300 } });
+
+  // A copy a third of the way round is the ring as well.
+  await page.keyboard.press('Escape');
+  await h.bed.focus();
+  await h.click({ x: 60, y: 60 });
+  await expect(page.locator('#bed-says')).toHaveText('nothing chosen');
+  const copy = { x: 400 + 135 * Math.sin((2 * Math.PI) / 3), y: 300 - 135 * Math.cos((2 * Math.PI) / 3) };
+  await h.click(copy);
+  await expect(page.locator('#bed-says')).toHaveText('Ring of Spoke, 1 shape');
+  await page.locator('summary', { hasText: 'Copies' }).waitFor();
+  const part = page.getByRole('button', { name: 'Part the copies' });
+  if (!(await part.isVisible())) await page.locator('summary', { hasText: 'Copies' }).click();
+  await part.click();
+  await expect(parts).toHaveCount(0);
+  await expect(page.locator('#bed-says')).toHaveText('Ring of Spoke, 6 shapes');
+  art = await h.art();
+  expect(childrenOf(ring()).map((n) => n.name)).toEqual(['Spoke', 'Spoke 2', 'Spoke 3', 'Spoke 4', 'Spoke 5', 'Spoke 6']); // prettier-ignore
+  await h.key('Control+z');
+  await expect(parts).toHaveCount(5);
+});

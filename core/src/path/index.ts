@@ -5,6 +5,7 @@ export {
   FEWEST_PARTS,
   liesOn,
   type MirrorAxis,
+  mirrorMap,
   mirrorPath,
   MOST_PARTS,
   spreadPath,

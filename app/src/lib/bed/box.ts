@@ -130,6 +130,16 @@ export function turnAbout(desk: Desk, p: BedPointer): void {
   desk.pointing.task = null;
 }
 
+/** Sets the centre that copies of what is chosen stand round. What makes them comes when it is wanted. */
+export function ringRound(desk: Desk, p: BedPointer): void {
+  const { at } = centreAt(desk, p.sheet);
+  import('$lib/edits/repeating').then(
+    ({ ringAbout }) => ringAbout(desk, at),
+    () =>
+      desk.say('What makes copies could not be fetched. Nothing was changed. Try again in a moment.', 'bad'),
+  );
+}
+
 /** Takes a corner. Pictures keep their proportion unless Shift is held, shapes only with Shift. */
 export function gripBox(desk: Desk, grip: BoxGrip, start: BedPointer): Grip {
   const picture = desk.step === 'mount' ? desk.picture.traced : null;

@@ -1,8 +1,6 @@
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Step } from '$lib/desk/steps';
 import { asksForShape } from '$lib/desk/task';
-import { ringAbout } from '$lib/edits/repeating';
-import { centreAt } from './snapping';
 import { carryOutOn } from '$lib/edits/after-another';
 import type { Press } from './behaviour';
 import { pressAxis } from './axes';
@@ -10,7 +8,7 @@ import { pressBlockIn } from './block-in';
 import { gripMeasure } from './measuring';
 import { pressMount } from './mount';
 import { pressRefine, shapeAt } from './refine';
-import { turnAbout } from './box';
+import { ringRound, turnAbout } from './box';
 import { gripSample, pressChoose } from './sampling';
 
 const BY_STEP: Readonly<Record<Step, (desk: Desk, p: Parameters<Press>[0]) => ReturnType<Press>>> = {
@@ -34,8 +32,7 @@ export const pressOn =
       return pressAxis(desk, desk.pointing.task, p);
     if (desk.pointing.task?.kind === 'measure') return gripMeasure(desk, p);
     if (desk.pointing.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
-    if (desk.pointing.task?.kind === 'ring-centre')
-      return { click: (q) => ringAbout(desk, centreAt(desk, q.sheet).at) };
+    if (desk.pointing.task?.kind === 'ring-centre') return { click: (q) => ringRound(desk, q) };
     const { task } = desk.pointing;
     if (asksForShape(task)) return { click: (q) => carryOutOn(desk, task, shapeAt(desk, q)) };
     return BY_STEP[desk.step](desk, p);

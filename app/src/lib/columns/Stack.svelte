@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { repeatedGroup } from '$lib/edits/repeating';
+  import { lonelyGroup } from '$lib/edits/grouping';
   import { tick, untrack } from 'svelte';
   import LayersPlus from '@lucide/svelte/icons/layers-2';
   import ListFilter from '@lucide/svelte/icons/list-filter';
@@ -84,7 +84,7 @@
   /** Something was chosen once: what it is arranged by comes then, and stays as it was left. */
   let arranged = $state(false);
   /** One group is chosen that stands several times. */
-  const repeated = $derived(desk.choice.nodes.length === 1 && repeatedGroup(desk) !== null);
+  const repeated = $derived(desk.choice.nodes.length === 1 && lonelyGroup(desk)?.repeat !== undefined);
   $effect(() => {
     if (chosen.size > 0) arranged = true;
   });

@@ -5,6 +5,7 @@ import {
   nodeBox,
   paintedLeaves,
   paintList,
+  setDrawingAxis,
   shapesOf,
   WHOLE_TURN,
   type Group,
@@ -14,7 +15,15 @@ import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { chooseShapes, chosenNodes } from '$lib/desk/choice';
 import { goInto, lonelyGroup } from './grouping';
 import { nudge } from './nudging';
-import { changeCount, changeRepeat, partChosen, repeatedGroup, ringAbout, rowOfChosen } from './repeating';
+import {
+  changeCount,
+  changeRepeat,
+  mirroredCopy,
+  partChosen,
+  repeatedGroup,
+  ringAbout,
+  rowOfChosen,
+} from './repeating';
 
 const fill = { fill: { hex: '#2f6b4f' } } as const;
 let b: Bench;
@@ -110,6 +119,16 @@ describe('copies that stay numbers', () => {
     for (const key of ['x0', 'y0', 'x1', 'y1'] as const) expect(after[key]).toBeCloseTo(before[key], 9);
     b.desk.undo();
     expect(ring().angle).toBeCloseTo(WHOLE_TURN / 6, 12);
+  });
+
+  it('a mirrored copy meets what it is of at its right side, or across the axis that is drawn about', () => {
+    mirroredCopy(b.desk);
+    expect(b.desk.choosing.box).toEqual({ x0: 205, y0: 60, x1: 215, y1: 70 });
+    expect(b.desk.art.layers[0]!.children.map(({ name }) => name)).toEqual(['hub', 'spoke', 'spoke 2']);
+    b.desk.undo();
+    b.desk.change('Axis', setDrawingAxis({ kind: 'mirror', x: 0, y: 100, angle: 0 }));
+    mirroredCopy(b.desk);
+    expect(b.desk.choosing.box).toEqual({ x0: 195, y0: 130, x1: 205, y1: 140 });
   });
 
   it('layers do not stand several times', () => {

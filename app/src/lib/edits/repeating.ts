@@ -1,6 +1,9 @@
 import {
   boxWidth,
   boxHeight,
+  copiesOf,
+  mapNodes,
+  mirrorMap,
   findNode,
   groupNodes,
   inPaintOrder,
@@ -115,4 +118,20 @@ export function partChosen(desk: Desk): void {
   desk.change('Part the copies', recipe, {
     choice: chooseIds(previewArt(art, recipe), chosenNodes(choice, art)),
   });
+}
+
+/**
+ * A mirrored copy of what is chosen: across the axis that is drawn about when it is a mirror, else across the right side of
+ * its box, so that both meet there.
+ */
+export function mirroredCopy(desk: Desk): void {
+  const { art, choice } = desk;
+  const ids = chosenNodes(choice, art);
+  const { axis } = art;
+  const box = nodesBox(art, ids);
+  const across = axis?.kind === 'mirror' ? axis : { kind: 'mirror' as const, x: box.x1, y: box.y0, angle: Math.PI / 2 }; // prettier-ignore
+  const copies = copiesOf(art, ids, newId);
+  if (copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
+  const recipe = together(copies.recipe, mapNodes(copies.ids, mirrorMap(across)));
+  desk.change('Mirrored copy', recipe, { choice: chooseIds(previewArt(art, recipe), copies.ids) });
 }

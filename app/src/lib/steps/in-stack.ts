@@ -9,7 +9,7 @@ import { isApart, turnApart } from '$lib/edits/apart';
 import { duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
 import { groupAround, groupBeside, moveIntoGroup, moveOutOfGroup } from '$lib/edits/nesting';
-import { partChosen, rowOfChosen } from '$lib/edits/repeating';
+import type * as Repeating from '$lib/edits/repeating';
 import { deleteChosen } from '$lib/edits/shaping';
 import { chosenNodes } from '$lib/desk/choice';
 import { hasChosen, type Command } from '$lib/desk/command';
@@ -42,6 +42,13 @@ const turning = (
 /** Wanted once a drawing at most, so it comes when it is. */
 const layBackground = (desk: Desk, area: 'sheet' | 'drawing'): void =>
   void import('$lib/edits/background').then(({ layBackgroundOf }) => layBackgroundOf(desk, area));
+
+/** Copies are made now and then, so what makes them comes when it is wanted. */
+function repeating(desk: Desk, run: (ways: typeof Repeating) => void): void {
+  import('$lib/edits/repeating').then(run, () =>
+    desk.say('What makes copies could not be fetched. Nothing was changed. Try again in a moment.', 'bad'),
+  );
+}
 
 /** A press on a shape that says what is done to what is chosen. */
 const pressedNext = (kind: 'go-under' | 'take-look', title: string, icon: Command['icon']): Command => ({
@@ -160,7 +167,7 @@ export const IN_STACK: readonly Command[] = [
     id: 'row-copies',
     title: 'Repeat in a row',
     when: (w) => hasChosen(w) && !w.desk.live,
-    run: ({ desk }) => rowOfChosen(desk),
+    run: ({ desk }) => repeating(desk, ({ rowOfChosen }) => rowOfChosen(desk)),
   },
   {
     id: 'ring-copies',
@@ -174,10 +181,16 @@ export const IN_STACK: readonly Command[] = [
     },
   },
   {
+    id: 'mirrored-copy',
+    title: 'Mirrored copy',
+    when: (w) => hasChosen(w) && !w.desk.live,
+    run: ({ desk }) => repeating(desk, ({ mirroredCopy }) => mirroredCopy(desk)),
+  },
+  {
     id: 'part-copies',
     title: 'Part the copies',
     when: ({ desk }) => groupsChosen(desk).some(({ repeat }) => repeat),
-    run: ({ desk }) => partChosen(desk),
+    run: ({ desk }) => repeating(desk, ({ partChosen }) => partChosen(desk)),
   },
   turning('lock', 'Lock or unlock', Lock, 'Y', 'locked', ['Unlock', 'Lock']),
   {

@@ -48,4 +48,5 @@ export {
 export { setFollow, setMeant, setPlace } from './measuring';
 export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
 export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';
-export { mapChosen, mapRepeats, partCopies, setRepeat } from './repeating';
+export { partCopies } from './parting';
+export { mapChosen, mapRepeats, setRepeat } from './repeating';
