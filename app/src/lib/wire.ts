@@ -2,6 +2,7 @@ import {
   FARTHEST_COORDINATE,
   fitName,
   nameSchema,
+  noteSchema,
   toPx,
   UNITS,
   type Art,
@@ -30,12 +31,14 @@ export const sheetRequest = z
   );
 
 export const newProjectRequest = z.strictObject({ name: nameSchema, sheet: sheetRequest });
+/** The word of a folder; empty for none. */
+const folderName = z.string().trim().max(60, 'The word of a folder has 60 characters at most.').pipe(noteSchema); // prettier-ignore
 export const patchProjectRequest = z
-  .strictObject({ name: nameSchema, deleted: z.literal(false) })
+  .strictObject({ name: nameSchema, folder: folderName, deleted: z.literal(false) })
   .partial()
   .refine(
     (r) => Object.keys(r).length > 0,
-    'Say what to change: a name, or deleted: false to bring it back.',
+    'Say what to change: a name, a folder, or deleted: false to bring it back.',
   );
 
 const patch = z.strictObject({
@@ -62,7 +65,7 @@ export const contextSchema = z.strictObject({
   live: z.strictObject({ shape: z.string(), path: z.string() }).nullable(),
 });
 
-const noteSchema = z.discriminatedUnion('did', [
+const stepNoteSchema = z.discriminatedUnion('did', [
   z.strictObject({ did: z.literal('undo') }),
   z.strictObject({
     did: z.enum(['step', 'more', 'redo']),
@@ -93,7 +96,7 @@ export const changesRequest = z
       .min(1)
       .max(MOST_PATCHES),
     batch: z.string().min(1).max(64).optional(),
-    notes: z.array(noteSchema.nullable()).max(MOST_PATCHES).optional(),
+    notes: z.array(stepNoteSchema.nullable()).max(MOST_PATCHES).optional(),
   })
   .refine(
     ({ changes }) => changes.reduce((n, patches) => n + patches.length, 0) <= MOST_PATCHES,
@@ -129,6 +132,8 @@ export interface ProjectAnswer {
   /** Shapes that have a fill or a stroke. */
   readonly painted: number;
   readonly anchors: number;
+  /** The word of the folder it stands in; empty for none. */
+  readonly folder: string;
 }
 
 /** A deleted project that can still be brought back. */
@@ -166,11 +171,28 @@ export interface ErrorAnswer {
 export interface CopyAnswer {
   readonly id: string;
   readonly name: string;
+  readonly note: string;
+  /** Kept by the server, before something large was done or once a working hour. */
+  readonly byItself: boolean;
   readonly revision: number;
   readonly createdAt: string;
 }
 
-export const newCopyRequest = z.strictObject({ name: nameSchema });
+export const newCopyRequest = z.strictObject({ name: nameSchema, note: noteSchema.optional() });
+export const patchCopyRequest = z
+  .strictObject({ name: nameSchema, note: noteSchema })
+  .partial()
+  .refine((r) => Object.keys(r).length > 0, 'Say what to change: a name or a note.');
+
+/** What a project made of another has of it; its sheet always. The drawing takes all of the others along. */
+export const AGAIN_PARTS = ['layers', 'palette', 'pictures', 'drawing'] as const;
+export const againRequest = z.strictObject({
+  name: nameSchema,
+  /** A kept copy of it; left out, it is as it is now. */
+  copy: z.string().optional(),
+  keep: z.array(z.enum(AGAIN_PARTS)).max(AGAIN_PARTS.length),
+});
+export type AgainRequest = z.infer<typeof againRequest>;
 
 /** A picture's name from its file's, made fit to keep. */
 export const pictureName = z.string().transform((name) => fitName(name, 'Picture'));

@@ -12,6 +12,7 @@ export {
   type Recipe,
 } from './change';
 export { artSchema, checkChange, readArt } from './check';
+export { type ArtComparison, compareArt } from './compare';
 export { artDifference } from './difference';
 export * from './edits';
 export * from './follow-picture';
@@ -43,7 +44,7 @@ export { copiedShapes, type CopiedShape, copyMaps, isWholeRing, outlineBox, WHOL
 export { same } from './same';
 export { FARTHEST_COORDINATE } from './scalars';
 export * from './schema';
-export { cutText, fitName, nameSchema, numberedName } from './text';
+export { cutText, fitName, nameSchema, noteSchema, numberedName } from './text';
 export {
   ancestorsOf,
   anchorCount,

@@ -10,7 +10,7 @@ import type { SetAside } from './kept-changes';
 import type { Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
-const project = { id: 'prj', name: 'Seeds', createdAt: '', updatedAt: '', revision: 0, sheet: { width: 1, height: 1, unit: 'px' as const }, shapes: 0, painted: 0, anchors: 0 }; // prettier-ignore
+const project = { id: 'prj', name: 'Seeds', createdAt: '', updatedAt: '', revision: 0, sheet: { width: 1, height: 1, unit: 'px' as const }, shapes: 0, painted: 0, anchors: 0, folder: '' }; // prettier-ignore
 let b: Bench;
 let w: Workplace;
 let settled: boolean;
@@ -51,7 +51,7 @@ describe('kept copies', () => {
     const before = b.desk.art;
     const then: Art = changeArt(before, addChip({ id: 'c', name: '', hex: '#112233' })).art;
     answers['GET /api/projects/prj/copies/c1'] = () => Response.json({ art: then });
-    const copy = { id: 'c1', name: 'Copy 1', revision: 3, createdAt: '' };
+    const copy = { id: 'c1', name: 'Copy 1', note: '', byItself: false, revision: 3, createdAt: '' };
     await w.goBackTo(copy);
     expect(b.desk.art.chips).toHaveLength(1);
     b.desk.undo();
@@ -68,7 +68,7 @@ describe('kept copies', () => {
     const then = JSON.parse(JSON.stringify(b.desk.art)) as Art;
     b.desk.change('Rename', setNode('s7', { name: 'Leaf' }));
     answers['GET /api/projects/prj/copies/c1'] = () => Response.json({ art: then });
-    await w.goBackTo({ id: 'c1', name: 'Copy 1', revision: 3, createdAt: '' });
+    await w.goBackTo({ id: 'c1', name: 'Copy 1', note: '', byItself: false, revision: 3, createdAt: '' });
     expect(b.desk.art).toEqual(then);
     expect(b.sent.at(-1)).toEqual([{ op: 'replace', path: '/layers/0/children/7/name', value: 's7' }]);
     b.desk.undo();

@@ -17,6 +17,7 @@ import pLimit, { type LimitFunction } from 'p-limit';
 import type { ArtAnswer, ChangesRequest } from '$lib/wire';
 import { handleOf, inTransaction, type Database } from './database';
 import { decodeEntry, encodeEntry, entryText, packText, unpackText } from './entry';
+import { keepBefore, reasonToKeep, WorkClock, type Incoming } from './kept-by-itself';
 import { noProject, Refusal } from './refusal';
 
 // The journal is the truth. The stored document is what the drawing was at some revision; a cold start reads it and the
@@ -48,6 +49,7 @@ class Documents {
     sizeCalculation: ({ holdings }) => 1 + holdings.anchors + 8 * holdings.shapes,
   });
   readonly idle = new Map<string, NodeJS.Timeout>();
+  readonly clock = new WorkClock();
   readonly #turns = new Map<string, LimitFunction>();
 
   /** Work on one project, one after the other. */
@@ -296,9 +298,12 @@ export function changeDocument(
     try {
       // Checked once, after all of them: a request is carried out whole or not at all.
       const { art, holdings } = applyChecked(current.art, changes.flat(), current.holdings);
+      const incoming: Incoming[] = [];
       const entries = changes.map((patches, i) => {
-        const entry = encodeEntry({ patches, note: notes[i] ?? null } as Parameters<typeof encodeEntry>[0]);
+        const note = notes[i] ?? null;
+        const entry = encodeEntry({ patches, note } as Parameters<typeof encodeEntry>[0]);
         size += entry.length;
+        incoming.push({ patches, bytes: entry.length, label: note && 'label' in note ? note.label : null });
         return {
           project_id: projectId,
           revision: base + 1 + i,
@@ -319,7 +324,10 @@ export function changeDocument(
       };
       const { shapes, painted, anchors } = holdings;
       const { width, height, unit } = art.sheet;
+      const hourWorked = documents.clock.tick(projectId, Date.now());
+      const reason = current.holdings.shapes > 0 ? reasonToKeep(incoming, hourWorked) : null;
       await inTransaction(db, async (tx) => {
+        if (reason !== null) await keepBefore(tx, projectId, current, reason);
         for (let i = 0; i < entries.length; i += ROWS_AT_ONCE)
           await tx
             .insertInto('journal')

@@ -231,9 +231,20 @@ const lightChanges: Migration = {
   },
 };
 
+/** Kept copies have notes, and some are kept by the server itself; projects stand in folders named by a word. */
+const keptCopies: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema.alterTable('copies').addColumn('note', 'text', (c) => c.notNull().defaultTo('')).execute();
+    await db.schema.alterTable('copies').addColumn('by_itself', 'integer', (c) => c.notNull().defaultTo(0)).execute();
+    await db.schema.alterTable('projects').addColumn('folder', 'text', (c) => c.notNull().defaultTo('')).execute();
+    await db.schema.createIndex('copies_of_project').on('copies').columns(['project_id', 'created_at']).execute();
+  },
+}; // prettier-ignore
+
 /** Migrations by name, carried out in the order of their names. */
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-first': first,
   '002-notes': notes,
   '003-light-changes': lightChanges,
+  '004-kept-copies': keptCopies,
 };

@@ -23,6 +23,7 @@ export const projectRows = (db: Database) =>
       'shapes',
       'painted',
       'anchors',
+      'folder',
     ]);
 
 type Row = Awaited<ReturnType<ReturnType<typeof projectRows>['execute']>>[number];
@@ -41,6 +42,7 @@ export const projectAnswer = (row: Row): ProjectAnswer => ({
   shapes: row.shapes,
   painted: row.painted,
   anchors: row.anchors,
+  folder: row.folder,
 });
 
 /** All projects that are not deleted, the one changed last first. */
@@ -63,8 +65,17 @@ export function makeProject(db: Database, name: string, sheet: SheetRequest): Pr
   return addProject(db, name, emptyArt({ width, height, unit }, newId()));
 }
 
-/** Makes a project with a drawing that was checked. */
-export async function addProject(db: Database, name: string, art: Art): Promise<ProjectAnswer> {
+/**
+ * Makes a project with a drawing that was checked.
+ *
+ * @param pictures that it uses, by their sources: held from now on
+ */
+export async function addProject(
+  db: Database,
+  name: string,
+  art: Art,
+  pictures: readonly string[] = [],
+): Promise<ProjectAnswer> {
   const id = newId();
   const now = new Date().toISOString();
   const { width, height, unit } = art.sheet;
@@ -86,21 +97,25 @@ export async function addProject(db: Database, name: string, art: Art): Promise<
         shapes,
         painted,
         anchors,
+        folder: '',
       })
       .execute();
     await tx.insertInto('documents').values({ project_id: id, revision: 0, art: text }).execute();
+    for (const picture_id of new Set(pictures))
+      await tx.insertInto('held_pictures').values({ project_id: id, picture_id }).execute();
   });
   return getProject(db, id);
 }
 
-/** Renames a project, or brings a deleted one back. */
+/** Renames a project, puts it into a folder, or brings a deleted one back. */
 export async function changeProject(
   db: Database,
   id: string,
-  change: { name?: string; deleted?: false },
+  change: { name?: string; folder?: string; deleted?: false },
 ): Promise<ProjectAnswer> {
   const values = {
     ...(change.name === undefined ? {} : { name: change.name }),
+    ...(change.folder === undefined ? {} : { folder: change.folder }),
     ...(change.deleted === false ? { deleted_at: null } : {}),
   };
   let query = db.updateTable('projects').set(values).where('id', '=', id);

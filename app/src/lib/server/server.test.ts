@@ -16,11 +16,21 @@ import {
   type Recipe,
 } from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
-import { changesRequest, exportQuery, newProjectRequest, pictureName, type JournalAnswer } from '$lib/wire';
+import {
+  changesRequest,
+  exportQuery,
+  newProjectRequest,
+  pictureName,
+  type AgainRequest,
+  type JournalAnswer,
+} from '$lib/wire';
 import { clearBin } from './bin';
-import { getCopy, keepCopy, listCopies } from './copies';
+import { projectFrom } from './again';
+import { changeCopy, deleteCopy, getCopy, keepCopy, listCopies } from './copies';
+import { addCopy } from './copy-rows';
 import { openDatabase, type Database } from './database';
 import { decodePicture } from './decode';
+import { reasonToKeep, WorkClock } from './kept-by-itself';
 import { MIGRATIONS } from './migrations';
 import { changeDocument, getArt, getJournalJson } from './documents';
 import { fileName, outputPng, outputSvg, outputThumb } from './output';
@@ -83,7 +93,7 @@ describe('the database', () => {
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
     expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
-    expect(existsSync(`${name}.before-003-light-changes`)).toBe(true);
+    expect(existsSync(`${name}.before-004-kept-copies`)).toBe(true);
     await opened.destroy();
     rmSync(folder, { recursive: true });
   });
@@ -108,7 +118,7 @@ describe('projects', () => {
 
   it('are cleared away 30 days after they were deleted, with all they hold', async () => {
     await change(chip('a'));
-    await keepCopy(db, id, 'First');
+    await keepCopy(db, id, { name: 'First' });
     await deleteProject(db, id);
     const long = new Date(Date.now() - 31 * 86_400_000).toISOString();
     await db.updateTable('projects').set({ deleted_at: long }).execute();
@@ -338,11 +348,89 @@ describe('pictures', () => {
 describe('kept copies', () => {
   it('are the drawing as it was', async () => {
     await change(chip('a'));
-    const copy = await keepCopy(db, id, 'Before the leaves');
+    const copy = await keepCopy(db, id, { name: 'Before the leaves' });
     await change(chip('b'));
     expect((await getCopy(db, id, copy.id)).chips).toHaveLength(1);
     expect(await listCopies(db, id)).toMatchObject([{ name: 'Before the leaves', revision: 1 }]);
     await expect(getCopy(db, id, 'nobody')).rejects.toThrow('no such kept copy');
+  });
+});
+
+describe('copies that are kept by themselves', () => {
+  const one = async (n: number): Promise<Recipe> =>
+    addNode((await getArt(db, id)).art.layers[0]!.id, shapeWith(`s${n}`, [square(`p${n}`, 10, 10, 20)]));
+
+  it('come before a change of many parts, named after it, and hold what was there', async () => {
+    for (let n = 0; n < 3; n++) await change(await one(n));
+    const many = Array.from({ length: 120 }, (_, i) => ({ op: 'replace' as const, path: '/sheet/ppi', value: 100 + i })); // prettier-ignore
+    const note = { did: 'step', label: 'Thin out', inverse: [], before: { choice: { level: 'shape', shapes: [], nodes: [], anchors: [], handle: null, segment: null }, live: null }, after: { choice: { level: 'shape', shapes: [], nodes: [], anchors: [], handle: null, segment: null }, live: null } } as const; // prettier-ignore
+    await changeDocument(db, id, 3, [many], null, [note as never]);
+    const [copy, ...more] = await listCopies(db, id);
+    expect(more).toEqual([]);
+    expect(copy).toMatchObject({ name: 'Before: Thin out', byItself: true, revision: 3 });
+    expect((await getCopy(db, id, copy!.id)).sheet.ppi).toBe(300);
+    // An empty drawing is not worth one, and one that is refused leaves none.
+    await expect(changeDocument(db, id, 4, [[...many, { op: 'replace', path: '/nowhere/x', value: 1 }]], null)).rejects.toThrow(); // prettier-ignore
+    expect(await listCopies(db, id)).toHaveLength(1);
+  });
+
+  it('come once a working hour, pauses not counted', () => {
+    const clock = new WorkClock();
+    const minute = 60_000;
+    let at = 0;
+    const due: number[] = [];
+    for (let n = 0; n < 150; n++) if (clock.tick('p', (at += minute))) due.push(n);
+    expect(due).toEqual([60, 120]);
+    // A night away is no work.
+    expect(clock.tick('p', at + 600 * minute)).toBe(false);
+    expect(reasonToKeep([], true)).toBe('After an hour of work');
+    expect(reasonToKeep([{ patches: [], bytes: 10, label: 'x' }], false)).toBeNull();
+    expect(reasonToKeep([{ patches: [], bytes: 1e6, label: null }], false)).toBe('Before a large change');
+  });
+
+  it('are 24 at most, the oldest go first; those that were named stay', async () => {
+    const now = await getArt(db, id);
+    const named = await keepCopy(db, id, { name: 'Mine' });
+    const first = await addCopy(db, id, now, { name: 'by itself 0', byItself: true });
+    await changeCopy(db, id, first.id, { note: 'the good one' });
+    for (let n = 1; n < 30; n++) {
+      const { id: copy } = await addCopy(db, id, now, { name: `by itself ${n}`, byItself: true });
+      // One a millisecond is no order: they are told apart by their time.
+      await db.updateTable('copies').set({ created_at: new Date(n * 1000).toISOString() }).where('id', '=', copy).execute(); // prettier-ignore
+    }
+    const kept = await listCopies(db, id);
+    expect(kept.filter(({ byItself }) => byItself).length).toBeLessThanOrEqual(25);
+    expect(kept.map((c) => c.id)).toEqual(expect.arrayContaining([named.id, first.id]));
+    await deleteCopy(db, id, named.id);
+    await expect(deleteCopy(db, id, named.id)).rejects.toThrow('no such kept copy');
+    await expect(changeCopy(db, id, named.id, { name: 'x' })).rejects.toThrow('no such kept copy');
+  });
+});
+
+describe('a project made of another', () => {
+  it('has of it what is asked for, and holds its pictures by itself', async () => {
+    const bytes = await sharp({ create: { width: 40, height: 30, channels: 3, background: '#2f6b4f' } }).png().toBuffer(); // prettier-ignore
+    const picture = await keepPicture(db, id, 'p.png', bytes);
+    await change(addPicture(placedPicture({ id: 'pic', source: picture.id, name: 'P', width: 40, height: 30, placement: [1, 0, 0, 1, 0, 0] }))); // prettier-ignore
+    await change(chip('a'));
+    const layer = (await getArt(db, id)).art.layers[0]!.id;
+    await change(addNode(layer, shapeWith('s', [square('p', 10, 10, 20)], { fill: { chip: 'a' } })));
+    const copy = await keepCopy(db, id, { name: 'First' });
+    const from = async (keep: AgainRequest['keep'], more: object = {}) => {
+      const made = await projectFrom(db, id, { name: 'Next', keep, ...more });
+      return { made, ...(await getArt(db, made.id)).art };
+    };
+    const bare = await from([]);
+    expect([bare.made.shapes, bare.pictures.length, bare.chips.length]).toEqual([0, 0, 0]);
+    expect(bare.sheet).toEqual((await getArt(db, id)).art.sheet);
+    const palette = await from(['palette', 'layers']);
+    expect([palette.chips.length, palette.layers[0]!.id, palette.layers[0]!.children.length]).toEqual([1, layer, 0]); // prettier-ignore
+    const all = await from(['drawing'], { copy: copy.id });
+    expect([all.made.shapes, all.pictures.length, all.chips.length, all.traced]).toEqual([1, 1, 1, 'pic']);
+    // The picture stays when the project it came from is cleared away.
+    await deleteProject(db, id);
+    await clearBin(db, Date.now() + 31 * 86_400_000);
+    expect(await db.selectFrom('pictures').select('id').execute()).toHaveLength(1);
   });
 });
 

@@ -18,6 +18,8 @@ export interface Tables {
     /** Shapes that have a fill or a stroke. */
     painted: number;
     anchors: number;
+    /** The word of the folder it stands in; empty for none. */
+    folder: string;
   };
   /** The drawing as it was at a revision (JSON, mostly deflated); the journal after it leads to what it is. */
   documents: { project_id: string; revision: number; art: string | Buffer };
@@ -59,7 +61,11 @@ export interface Tables {
     project_id: string;
     name: string;
     revision: number;
-    art: string;
+    /** JSON, mostly deflated. */
+    art: string | Buffer;
     created_at: string;
+    note: string;
+    /** Whether the server kept it by itself: 1, else 0. */
+    by_itself: number;
   };
 }

@@ -1,5 +1,6 @@
 import pLimit from 'p-limit';
 import type { Database } from './database';
+import { getCopy } from './copies';
 import { getArt } from './documents';
 import { outputThumb } from './output';
 import { getProject } from './projects';
@@ -32,3 +33,10 @@ export async function projectThumb(
     return { revision: drawn, bytes };
   });
 }
+
+/** Width of a kept copy's picture, pixels. */
+const COPY_WIDTH = 240;
+
+/** The picture of a kept copy. */
+export const copyThumb = (db: Database, projectId: string, copy: string): Promise<Buffer> =>
+  drawing(async () => outputThumb(db, await getCopy(db, projectId, copy), COPY_WIDTH));

@@ -32,6 +32,7 @@ const project = {
   shapes: 0,
   painted: 0,
   anchors: 0,
+  folder: '',
 };
 function begin(step: Parameters<typeof benchWith>[1] = 'refine'): void {
   b = benchWith([shapeWith('s', [square('p', 0, 0, 100)]), shapeWith('t', [square('q', 150, 0, 50)])], step);

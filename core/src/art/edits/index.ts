@@ -50,3 +50,4 @@ export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
 export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';
 export { partCopies } from './parting';
 export { mapChosen, mapRepeats, setRepeat } from './repeating';
+export { bringBack, type BroughtBack } from './bringing-back';

@@ -7,6 +7,7 @@ import type { RequestEvent } from './$types';
 export const GET = route(async ({ params }: RequestEvent, db) => json(await listCopies(db, params.id)));
 
 export const POST = route(async (event: RequestEvent, db) => {
-  const { name } = await body(event, newCopyRequest);
-  return json(await keepCopy(db, event.params.id, name), { status: 201 });
+  const { name, note } = await body(event, newCopyRequest);
+  const kept = note === undefined ? { name } : { name, note };
+  return json(await keepCopy(db, event.params.id, kept), { status: 201 });
 });
