@@ -81,11 +81,6 @@ const stepNoteSchema = z.discriminatedUnion('did', [
  * names the request, so that one sent twice, because its answer was lost, is carried out once. `notes` say, one for each
  * change, what it was to the history.
  */
-/** The status for a page that knows documents of another version than the server (RFC 9110, 426 Upgrade Required). */
-export const OUTDATED = 426;
-export const OUTDATED_TEXT =
-  'This page is older than the server. Reload it: what was drawn is kept in this browser and sent then.';
-
 export const changesRequest = z
   .strictObject({
     base: z.number().int().nonnegative(),

@@ -127,7 +127,9 @@
     return taken ? { at: bed(taken.at), text: taken.why } : null;
   });
   const ghost = $derived(
-    desk.offer?.ghost && !desk.pointing.held.has('q') ? drawnData(desk.offer.ghost) : null,
+    (desk.offer?.ghost ?? desk.looking.ghost) && !desk.pointing.held.has('q')
+      ? drawnData((desk.offer?.ghost ?? desk.looking.ghost)!)
+      : null,
   );
   const roundings = $derived(desk.pointing.pressing ? [] : radiusGrips(desk).map(bed));
 

@@ -21,6 +21,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed } from '$lib/desk/view';
 import { pictureRecipe } from '$lib/desk/placing';
 import type { BedPointer, Grip } from './behaviour';
+import { whenFetched } from '$lib/desk/when-fetched';
 import { centreAt } from './snapping';
 
 /** Reach of a box's corner, and of the zone beyond it that turns, in screen pixels. */
@@ -133,11 +134,7 @@ export function turnAbout(desk: Desk, p: BedPointer): void {
 /** Sets the centre that copies of what is chosen stand round. What makes them comes when it is wanted. */
 export function ringRound(desk: Desk, p: BedPointer): void {
   const { at } = centreAt(desk, p.sheet);
-  import('$lib/edits/repeating').then(
-    ({ ringAbout }) => ringAbout(desk, at),
-    () =>
-      desk.say('What makes copies could not be fetched. Nothing was changed. Try again in a moment.', 'bad'),
-  );
+  whenFetched(desk, import('$lib/edits/repeating'), ({ ringAbout }) => ringAbout(desk, at));
 }
 
 /** Takes a corner. Pictures keep their proportion unless Shift is held, shapes only with Shift. */

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { OUTDATED_TEXT } from '$lib/wire';
+  import { OUTDATED_TEXT } from '$lib/outdated';
   import { shapesOf } from '@mirrot/core';
   import { onMount, untrack } from 'svelte';
   import Bed from '$lib/bed/Bed.svelte';

@@ -1,16 +1,16 @@
-import {
-  OUTDATED,
-  OUTDATED_TEXT,
-  type ArtAnswer,
-  type BinAnswer,
-  type CopyAnswer,
-  type ErrorAnswer,
-  type ImportAnswer,
-  type JournalAnswer,
-  type PictureAnswer,
-  type ProjectAnswer,
-  type SheetRequest,
-  type ShippedAnswer,
+import { OUTDATED, OUTDATED_TEXT } from '$lib/outdated';
+import type {
+  AgainRequest,
+  ArtAnswer,
+  BinAnswer,
+  CopyAnswer,
+  ErrorAnswer,
+  ImportAnswer,
+  JournalAnswer,
+  PictureAnswer,
+  ProjectAnswer,
+  SheetRequest,
+  ShippedAnswer,
 } from '$lib/wire';
 import { LAST_SEEN } from '$lib/last-seen';
 import { ART_VERSION, type Art } from '@mirrot/core';
@@ -152,6 +152,19 @@ export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>
   send('POST', `/api/projects/${id}/copies`, { name });
 export const getCopy = async (id: string, copy: string): Promise<Art> =>
   (await get<{ art: Art }>(`/api/projects/${id}/copies/${copy}`)).art;
+
+export const changeCopy = (
+  id: string,
+  copy: string,
+  change: { name?: string; note?: string },
+): Promise<CopyAnswer> => send('PATCH', `/api/projects/${id}/copies/${copy}`, change);
+export const deleteCopy = async (id: string, copy: string): Promise<void> =>
+  void (await call(`/api/projects/${id}/copies/${copy}`, { method: 'DELETE' }));
+/** Makes a project of another, or of one of its kept copies. */
+export const projectAgain = (id: string, wish: AgainRequest): Promise<ProjectAnswer> =>
+  send('POST', `/api/projects/${id}/again`, wish);
+export const putInFolder = (id: string, folder: string): Promise<ProjectAnswer> =>
+  send('PATCH', `/api/projects/${id}`, { folder });
 
 export const listShipped = (): Promise<ShippedAnswer[]> => get('/api/shipped');
 export async function fetchShipped({ file }: ShippedAnswer): Promise<File> {

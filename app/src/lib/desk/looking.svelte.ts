@@ -1,4 +1,4 @@
-import type { Box, Point } from '@mirrot/core';
+import type { Box, Path, Point } from '@mirrot/core';
 import { GLASS_AT_FIRST, type Step } from './steps';
 import { fitted, panned, zoomed, type Size, type View } from './view';
 
@@ -15,6 +15,8 @@ const ONE_LOOK_WITHIN_MS = 500;
 
 /** How the sheet is looked at: the view, the bed's size, the Glass of every step. */
 export class Looking {
+  /** Lines of another state of the drawing, seen over this one; null for none. */
+  ghost: readonly Path[] | null = $state.raw(null);
   view: View = $state.raw({ scale: 1, tx: 0, ty: 0 });
   bed: Size = $state.raw({ width: 800, height: 600 });
   #glass: Record<Step, number> = $state({ ...GLASS_AT_FIRST });

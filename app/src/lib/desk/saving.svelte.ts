@@ -1,9 +1,9 @@
 // Long because what is sent, stored and taken in is one machine: parted, each part would hold all of its state.
 
+import { OUTDATED } from '$lib/outdated';
 import { applyPatches, artDifference, ART_VERSION, mergeArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';
-import { OUTDATED } from '$lib/wire';
 import type { ChangeSink, MadeChange } from './changes';
 import { NOTHING_CHOSEN } from './choice';
 import type { ChangeStore, KeptChange, SetAside } from './kept-changes';

@@ -1,5 +1,6 @@
+import { OUTDATED, OUTDATED_TEXT } from '$lib/outdated';
 import { ART_VERSION, applyChecked, emptyArt, type Art, type Holdings, type Patch } from '@mirrot/core';
-import { changesRequest, OUTDATED, OUTDATED_TEXT } from '$lib/wire';
+import { changesRequest } from '$lib/wire';
 import type { ChangeStore, KeptChange, SetAside } from './kept-changes';
 
 // Shared by tests only: a server that does as the real one, and a store of one visit in memory.

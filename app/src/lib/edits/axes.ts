@@ -8,6 +8,7 @@ import {
   type Axis,
   type Path,
   type Recipe,
+  type Shape,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Rule } from '$lib/desk/task';
@@ -64,3 +65,8 @@ export function axisLine(desk: Desk, { from, to }: Rule): Path {
   });
   return { id: 'axis', closed: false, anchors: [end(-reach), end(reach)] };
 }
+
+/** Shapes that can be made symmetric again: chosen, and not drawn about an axis anyway. */
+export const shapesToEven = (desk: Desk): Shape[] => desk.chosenShapes.filter((s) => !s.axis && !s.locked);
+
+export const canMakeSymmetric = (desk: Desk): boolean => shapesToEven(desk).length > 0;

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { corner, setDrawingAxis, type MirrorAxis, type Path } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
-import { canMakeSymmetric, offerSymmetric } from './symmetry';
+import { canMakeSymmetric } from './axes';
+import { offerSymmetric } from './symmetry';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 
 const spots = (list: readonly (readonly [number, number])[]): Path => ({

@@ -11,7 +11,7 @@ import {
   type Path,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { axisLine } from './axes';
+import { axisLine, shapesToEven } from './axes';
 
 const NEXT: Readonly<Record<Axis['kind'], Partial<Record<Lead, Lead>>>> = {
   mirror: { all: 'one', one: 'other' },
@@ -21,11 +21,6 @@ const WORDS: Readonly<Record<Axis['kind'], Readonly<Record<Lead, string>>>> = {
   mirror: { all: 'mean of both sides', one: 'one side leads', other: 'the other side leads' },
   turn: { all: 'mean of all parts', one: 'the first part leads', other: 'the first part leads' },
 };
-
-/** Shapes that can be made symmetric again: chosen, and not drawn about an axis anyway. */
-const shapesToEven = (desk: Desk) => desk.chosenShapes.filter((s) => !s.axis && !s.locked);
-
-export const canMakeSymmetric = (desk: Desk): boolean => shapesToEven(desk).length > 0;
 
 /** The axis that is asked for; null when there is none. */
 function wantedAxis(desk: Desk, paths: readonly Path[]): Axis | null {

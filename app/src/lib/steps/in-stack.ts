@@ -14,6 +14,7 @@ import { deleteChosen } from '$lib/edits/shaping';
 import { chosenNodes } from '$lib/desk/choice';
 import { hasChosen, type Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { whenFetched } from '$lib/desk/when-fetched';
 import { TASK_WORDS } from '$lib/desk/task';
 
 // What is done to things in the stack, in every step: moved, grouped, copied, set apart, hidden and locked.
@@ -41,14 +42,11 @@ const turning = (
 
 /** Wanted once a drawing at most, so it comes when it is. */
 const layBackground = (desk: Desk, area: 'sheet' | 'drawing'): void =>
-  void import('$lib/edits/background').then(({ layBackgroundOf }) => layBackgroundOf(desk, area));
+  whenFetched(desk, import('$lib/edits/background'), ({ layBackgroundOf }) => layBackgroundOf(desk, area));
 
 /** Copies are made now and then, so what makes them comes when it is wanted. */
-function repeating(desk: Desk, run: (ways: typeof Repeating) => void): void {
-  import('$lib/edits/repeating').then(run, () =>
-    desk.say('What makes copies could not be fetched. Nothing was changed. Try again in a moment.', 'bad'),
-  );
-}
+const repeating = (desk: Desk, run: (ways: typeof Repeating) => void): void =>
+  whenFetched(desk, import('$lib/edits/repeating'), run);
 
 /** A press on a shape that says what is done to what is chosen. */
 const pressedNext = (kind: 'go-under' | 'take-look', title: string, icon: Command['icon']): Command => ({

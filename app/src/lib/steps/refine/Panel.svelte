@@ -13,7 +13,7 @@
   import { offersThinning } from '$lib/edits/thinning';
   import { command } from '../commands';
   import { protectChosen } from '$lib/edits/anchors';
-  import { canMakeSymmetric } from '$lib/edits/symmetry';
+  import { canMakeSymmetric } from '$lib/edits/axes';
   import { thinChosen } from './measured';
   import DriftFields from './DriftFields.svelte';
   import EconomyFields from './EconomyFields.svelte';

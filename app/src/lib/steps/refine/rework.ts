@@ -14,7 +14,8 @@ import {
 } from '$lib/edits/anchors';
 import { chooseBetween, chooseKin, invertChoice } from '$lib/edits/choosing-kin';
 import { canPutBack, putBack } from '$lib/edits/meaning';
-import { canMakeSymmetric, offerSymmetric } from '$lib/edits/symmetry';
+import { whenFetched } from '$lib/desk/when-fetched';
+import { canMakeSymmetric } from '$lib/edits/axes';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { canAddInMiddle } from '$lib/edits/shaping';
@@ -30,7 +31,12 @@ export const REWORK: readonly Command[] = (
     ['join-middle', 'Join in the middle', canJoin, (d) => joinChosen(d, 'middle')],
     ['protect', 'Protect or free', (d) => d.choice.anchors.length > 0, protectChosen],
     ['put-back', 'Put back on the picture', canPutBack, putBack],
-    ['symmetric-again', 'Symmetric again', canMakeSymmetric, offerSymmetric],
+    [
+      'symmetric-again',
+      'Symmetric again',
+      canMakeSymmetric,
+      (d) => whenFetched(d, import('$lib/edits/symmetry'), ({ offerSymmetric }) => offerSymmetric(d)),
+    ],
     ['add-extremes', 'Add at extremes', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'extremes')],
     ['add-inflections', 'Add at turns', (d) => d.choice.shapes.length > 0, (d) => addAt(d, 'inflections')],
     ['add-three', 'Add three evenly', canAddInMiddle, (d) => addEvenly(d, 3)],

@@ -1,9 +1,10 @@
+import { OUTDATED, OUTDATED_TEXT } from '$lib/outdated';
 import { json } from '@sveltejs/kit';
 import { ART_VERSION, type Patch } from '@mirrot/core';
 import { body, route } from '$lib/server/answer';
 import { changeDocument } from '$lib/server/documents';
 import { Refusal } from '$lib/server/refusal';
-import { changesRequest, OUTDATED, OUTDATED_TEXT } from '$lib/wire';
+import { changesRequest } from '$lib/wire';
 import type { RequestEvent } from './$types';
 
 export const POST = route(async (event: RequestEvent, db) => {
