@@ -361,3 +361,48 @@ test('a ring of spokes: round a hub that is pressed, its numbers in the stack, e
   await h.key('Control+z');
   await expect(parts).toHaveCount(5);
 });
+
+test('a kept copy beside the present: what was changed since, one part taken back, its lines on the bed, a project from it', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Second try', undefined, [
+    square('Lid', 100, 100, 120),
+    square('Spout', 300, 100, 80),
+  ]);
+  await h.key('k');
+  await expect(page.getByText(/Kept as Copy 1/)).toBeVisible();
+  await h.key('3');
+  const row = (name: string) => page.getByRole('row', { name: new RegExp(`^${name}`) });
+  await row('Lid').click({ position: { x: 90, y: 18 } });
+  await h.key('Delete');
+  await row('Spout').click({ position: { x: 90, y: 18 } });
+  await h.key('ArrowRight');
+  await h.key('5');
+  const panel = page.getByRole('group', { name: 'Proof panel' });
+  await panel.getByRole('button', { name: 'See Copy 1 beside the present' }).click();
+  await expect(panel.getByText('1 gone since, 1 altered since')).toBeVisible();
+  await panel.getByText('its lines on the bed').click();
+  await expect(h.bed.locator('path.ghost')).toHaveCount(1);
+  await panel.getByRole('button', { name: 'Take Lid as it was' }).click();
+  await expect(panel.getByText('1 added since, 1 gone since, 1 altered since')).toBeVisible();
+  await panel.getByRole('button', { name: 'Take Spout as it was' }).click();
+  let { layers } = await h.art();
+  expect(layers[0]!.children.map((n) => [n.name, nodeBox({ layers } as Art, n.id).x0])).toEqual([['Spout', 300], ['Lid', 100]]); // prettier-ignore
+  await h.key('Control+z');
+  await h.key('Control+z');
+  ({ layers } = await h.art());
+  expect(layers[0]!.children.map((n) => n.name)).toEqual(['Spout']);
+  await panel.getByLabel('note').fill('before the lid went');
+  await panel.getByLabel('note').press('Tab');
+  await panel.getByRole('button', { name: 'New project from it' }).click();
+  await expect(page.getByRole('heading', { name: 'Second try, Copy 1' })).toBeVisible();
+  await expect(row('Lid')).toBeVisible();
+  await page.goBack();
+  await expect(page.getByRole('heading', { name: /^Second try Rename/ })).toBeVisible();
+  await h.key('5');
+  await panel.getByRole('button', { name: 'See Copy 1 beside the present' }).click();
+  await expect(panel.getByLabel('note')).toHaveValue('before the lid went');
+  await expect(h.bed.locator('path.ghost')).toHaveCount(0);
+  await panel.getByRole('button', { name: 'Take Copy 1 away' }).click();
+  await expect(panel.getByText('None yet.')).toBeVisible();
+});
