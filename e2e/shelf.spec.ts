@@ -132,3 +132,36 @@ test('a project that is not there says so', async ({ page }) => {
   await page.getByRole('link', { name: 'Back to the shelf' }).click();
   await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
 });
+
+test('projects stand in folders by a word, and one is made of another with what is chosen of it', async ({
+  page,
+  request,
+}) => {
+  const made = await request.post(`${URL()}/api/projects`, { data: { name: 'Filed away', sheet: { width: 40, height: 30, unit: 'mm' } } }); // prettier-ignore
+  expect(made.status()).toBe(201);
+  await page.goto(URL());
+  const card = page.getByRole('article').filter({ hasText: 'Filed away' });
+  await card.getByRole('button', { name: 'Put Filed away into a folder' }).click();
+  await page.getByLabel('Folder of Filed away').fill('class 4');
+  await page.keyboard.press('Enter');
+  await expect(card).toContainText('in class 4');
+  const folders = page.getByRole('group', { name: 'Folders' });
+  await folders.getByRole('button', { name: 'class 4' }).click();
+  await expect(page.getByRole('article')).toHaveCount(1);
+  await folders.getByRole('button', { name: 'all', exact: true }).click();
+  await expect(page.getByRole('article').filter({ hasText: 'Watering can' }).first()).toBeVisible();
+
+  const can = page.getByRole('article').filter({ hasText: 'Watering can' }).first();
+  await can.getByRole('button', { name: 'New project from Watering can' }).click();
+  const dialog = page.getByRole('dialog', { name: 'New project from Watering can' });
+  await dialog.getByLabel('name').fill('Can again');
+  await dialog.getByText('the drawing', { exact: true }).click();
+  await dialog.getByText('its pictures').click();
+  await dialog.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('heading', { name: 'Can again' })).toBeVisible();
+  const id = page.url().split('/').at(-1)!;
+  const { art } = (await (await request.get(`${URL()}/api/projects/${id}/art`)).json()) as { art: { layers: { children: unknown[] }[]; chips: unknown[]; pictures: unknown[]; sheet: { width: number } } }; // prettier-ignore
+  expect(art.layers.length).toBeGreaterThan(1);
+  expect(art.layers.flatMap((l) => l.children)).toEqual([]);
+  expect([art.chips.length > 0, art.pictures.length]).toEqual([true, 0]);
+});

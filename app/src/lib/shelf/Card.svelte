@@ -1,4 +1,6 @@
 <script lang="ts">
+  import CopyPlus from '@lucide/svelte/icons/copy-plus';
+  import Folder from '@lucide/svelte/icons/folder';
   import Pencil from '@lucide/svelte/icons/pencil';
   import Trash from '@lucide/svelte/icons/trash-2';
   import { age } from '$lib/ui/ages';
@@ -8,11 +10,26 @@
   interface Props {
     project: ProjectAnswer;
     rename: (name: string) => void;
+    /** Puts it into the folder of a word; none with an empty one. */
+    file: (folder: string) => void;
+    /** Asks for a project made of this one. */
+    again: () => void;
     remove: () => void;
+    /** Names the list of words that folders have. */
+    words: string;
     refuse: (sentence: string) => void;
   }
-  let { project, rename, remove, refuse }: Props = $props();
+  let { project, rename, file, again, remove, words, refuse }: Props = $props();
   let naming = $state(false);
+  let filing = $state(false);
+  let word: HTMLInputElement | undefined = $state();
+  $effect(() => word?.focus());
+  function filed(keep: boolean): void {
+    if (!filing || !word) return;
+    const folder = word.value.trim();
+    filing = false;
+    if (keep && folder !== project.folder) file(folder);
+  }
   const { width, height, unit } = $derived(project.sheet);
   const { shapes, painted } = $derived(project);
   /** How far it is: what is drawn, and what of it has its colour. */
@@ -43,6 +60,26 @@
       </h3>
       <p class="quiet">{short(width)} × {short(height)} {unit} · {age(project.updatedAt)}</p>
       <p class="quiet">{done}</p>
+      {#if filing}
+        <input
+          class="word"
+          type="text"
+          dir="auto"
+          maxlength="60"
+          list={words}
+          aria-label="Folder of {project.name}"
+          placeholder="a word, or none"
+          value={project.folder}
+          bind:this={word}
+          onkeydown={(e) => {
+            if (e.key === 'Enter') filed(true);
+            if (e.key === 'Escape') filed(false);
+          }}
+          onblur={() => filed(true)}
+        />
+      {:else if project.folder}
+        <p class="quiet folder" dir="auto">in {project.folder}</p>
+      {/if}
     </div>
     <button
       class="icon-button"
@@ -51,6 +88,22 @@
       onclick={() => (naming = true)}
     >
       <Pencil size={16} strokeWidth={1.75} />
+    </button>
+    <button
+      class="icon-button"
+      aria-label="Put {project.name} into a folder"
+      data-tip="Folder"
+      onclick={() => (filing = true)}
+    >
+      <Folder size={16} strokeWidth={1.75} />
+    </button>
+    <button
+      class="icon-button"
+      aria-label="New project from {project.name}"
+      data-tip="New project from it"
+      onclick={again}
+    >
+      <CopyPlus size={16} strokeWidth={1.75} />
     </button>
     <button class="icon-button" aria-label="Delete {project.name}" data-tip="Delete" onclick={remove}>
       <Trash size={16} strokeWidth={1.75} />
@@ -94,5 +147,15 @@
   }
   p {
     font-size: 12.5px;
+  }
+  .word {
+    width: 100%;
+    padding: 2px 6px;
+    border: 1px solid var(--line);
+    border-radius: 4px;
+    font-size: 12.5px;
+  }
+  .folder {
+    overflow-wrap: anywhere;
   }
 </style>

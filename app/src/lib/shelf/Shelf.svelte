@@ -10,6 +10,7 @@
     deleteProject,
     fetchShipped,
     listProjects,
+    putInFolder,
     renameProject,
     ServerError,
   } from '$lib/desk/api';
@@ -24,7 +25,7 @@
   import Bin from './Bin.svelte';
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
-  import { onShelf, ORDERS, rememberedOrder, rememberOrder, type Order } from './order';
+  import { foldersOf, onShelf, ORDERS, rememberedOrder, rememberOrder, type Order } from './order';
 
   interface Props {
     projects: ProjectAnswer[];
@@ -41,7 +42,13 @@
   let deletions = $state(0);
   let sought = $state('');
   let order: Order = $state(rememberedOrder());
-  const shown = $derived(onShelf(projects, sought, order));
+  const folders = $derived(foldersOf(projects));
+  let chosenFolder: string | null = $state(null);
+  /** The folder that is looked into, while there is one. */
+  const folder = $derived(chosenFolder !== null && folders.includes(chosenFolder) ? chosenFolder : null);
+  const shown = $derived(onShelf(projects, sought, order, folder));
+  /** The project that another is made of. */
+  let from: ProjectAnswer | null = $state.raw(null);
 
   const bad = (error: unknown): void => {
     notice = {
@@ -76,6 +83,8 @@
   onMount(() => takeNewBuild(() => starting === null));
   const rename = (p: ProjectAnswer, name: string): Promise<void> =>
     renameProject(p.id, name).then(list).catch(bad);
+  const file = (p: ProjectAnswer, word: string): Promise<void> =>
+    putInFolder(p.id, word).then(list).catch(bad);
   async function remove(p: ProjectAnswer): Promise<void> {
     try {
       await deleteProject(p.id);
@@ -195,6 +204,22 @@
         </search>
       {/if}
     </div>
+    {#if folders.length > 0}
+      <div class="folders" role="group" aria-label="Folders">
+        {#each [null, ...folders] as word (word)}
+          <button
+            class="plain-button"
+            class:in={folder === word}
+            aria-pressed={folder === word}
+            dir="auto"
+            onclick={() => (chosenFolder = word)}>{word ?? 'all'}</button
+          >
+        {/each}
+      </div>
+      <datalist id="folder-words"
+        >{#each folders as word (word)}<option value={word}></option>{/each}</datalist
+      >
+    {/if}
     {#if away}
       <p class="away" role="status">
         The server is away. This is the shelf as it was last seen; projects opened here lately can be opened
@@ -212,6 +237,9 @@
         <Card
           project={p}
           rename={(name) => void rename(p, name)}
+          file={(word) => void file(p, word)}
+          again={() => (from = p)}
+          words="folder-words"
           remove={() => void remove(p)}
           refuse={(text) => (notice = { text, tone: 'bad' })}
         />
@@ -235,9 +263,24 @@
     made={(id, said) => void goto(`/projects/${id}`, { state: said ? { said } : {} })}
   />
 {/if}
+{#if from}
+  {#await import('./Again.svelte') then { default: Again }}
+    <Again project={from} close={() => (from = null)} made={(id) => void goto(`/projects/${id}`)} />
+  {:catch}<!-- asked again when it is pressed again -->{/await}
+{/if}
 <Notice {notice} close={() => (notice = null)} />
 
 <style>
+  .folders {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 6px;
+    margin-bottom: 10px;
+  }
+  .in {
+    border-color: var(--carrot);
+    background: var(--carrot-wash);
+  }
   .heading {
     display: flex;
     flex-wrap: wrap;

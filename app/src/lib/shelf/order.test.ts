@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
 import type { ProjectAnswer } from '$lib/wire';
-import { onShelf, rememberedOrder } from './order';
+import { foldersOf, onShelf, rememberedOrder } from './order';
 
 const project = (name: string, createdAt: string, updatedAt: string): ProjectAnswer => ({
   id: name, name, createdAt, updatedAt, revision: 0, sheet: { width: 1, height: 1, unit: 'px' }, shapes: 0, painted: 0, anchors: 0, folder: '',
@@ -29,4 +29,12 @@ it('are found by a part of the name, whatever its case', () => {
 it('the order is remembered, and what is not known is the first', () => {
   const kept = (value: string | null) => rememberedOrder({ getItem: () => value });
   expect([kept('name'), kept('size'), kept(null)]).toEqual(['name', 'changed', 'changed']);
+});
+
+it('stand in folders named by a word; with none chosen all are seen', () => {
+  const filed = shelf.map((p, i) => ({ ...p, folder: ['class 10', 'class 4', ''][i]! }));
+  expect(foldersOf(filed)).toEqual(['class 4', 'class 10']);
+  expect(onShelf(filed, '', 'name', 'class 4').map((p) => p.name)).toEqual(['label 2']);
+  expect(onShelf(filed, '', 'name')).toHaveLength(3);
+  expect(onShelf(filed, 'gone', 'name', 'class 4')).toEqual([]);
 });

@@ -21,8 +21,21 @@ const COMPARE: Readonly<Record<Order, (a: ProjectAnswer, b: ProjectAnswer) => nu
   name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true, sensitivity: 'base' }),
 };
 
-/** The projects whose names have a text in them, in order. */
-export function onShelf(projects: readonly ProjectAnswer[], text: string, order: Order): ProjectAnswer[] {
+/** The projects whose names have a text in them, in order; of one folder, or of all with null. */
+export function onShelf(
+  projects: readonly ProjectAnswer[],
+  text: string,
+  order: Order,
+  folder: string | null = null,
+): ProjectAnswer[] {
   const part = text.trim().toLocaleLowerCase();
-  return projects.filter((p) => p.name.toLocaleLowerCase().includes(part)).sort(COMPARE[order]);
+  return projects
+    .filter((p) => (folder === null || p.folder === folder) && p.name.toLocaleLowerCase().includes(part))
+    .sort(COMPARE[order]);
 }
+
+/** The words of all folders, as people sort words. */
+export const foldersOf = (projects: readonly ProjectAnswer[]): string[] =>
+  [...new Set(projects.map((p) => p.folder))]
+    .filter((word) => word !== '')
+    .sort((a, b) => a.localeCompare(b, undefined, { numeric: true }));
