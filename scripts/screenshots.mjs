@@ -77,8 +77,15 @@ try {
   await can.click(1300 / 2400, 1150 / 1800);
   await keep(can.page, 'colour');
   await can.page.keyboard.press('Escape');
+  // A kept copy beside the present, in which one leaf was moved.
   await can.page.keyboard.press('k');
+  await can.page.getByText(/Kept as/).waitFor();
+  await can.page.keyboard.press('3');
+  await can.page.getByRole('row', { name: /^Right leaf/ }).click({ position: { x: 90, y: 18 } });
+  for (let i = 0; i < 3; i++) await can.page.keyboard.press('Shift+ArrowRight');
   await can.page.keyboard.press('5');
+  await can.page.getByRole('button', { name: /beside the present/ }).click();
+  await can.page.getByText('its lines on the bed').click();
   await can.page.waitForTimeout(4500);
   await keep(can.page, 'proof');
   await can.page.keyboard.press('6');

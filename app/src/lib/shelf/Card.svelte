@@ -133,12 +133,14 @@
   }
   .under {
     display: flex;
+    flex-wrap: wrap;
     align-items: center;
+    justify-content: flex-end;
     gap: 2px;
     padding: 9px 8px 9px 12px;
   }
   .words {
-    flex: 1;
+    flex: 0 0 100%;
     min-width: 0;
   }
   h3 {
