@@ -9,6 +9,8 @@ import {
   drawnTwice,
   flatHex,
   formatHex,
+  paintedLeaves,
+  paintList,
   paletteOf,
   homography,
   invert,
@@ -24,6 +26,7 @@ import {
   warpRaster,
   wholePaths,
   type Art,
+  type PaintedShape,
   type Shape,
 } from '@mirrot/core';
 import { cornersOf, grain } from './camera';
@@ -238,7 +241,11 @@ describe('Glasshouse, a finished line icon', () => {
         const other = { x: 2 * MIDDLE * k - p.x, y: p.y };
         expect(Math.min(...lines.map((l) => nearestOnPath(l, other)!.distance))).toBeLessThan(0.01);
       }
-    const petals = wholePaths(shapeIn(art, 'Petals'));
+    // Ring copies: one petal is drawn and leads the others.
+    const petals = paintedLeaves(paintList(art))
+      .map(({ part }) => part as PaintedShape)
+      .filter(({ name }) => name === 'Petal')
+      .flatMap(({ paths }) => paths);
     expect(petals).toHaveLength(ROSE.petals);
     const reach = petals.map((p) =>
       Math.max(...p.anchors.map((a) => Math.hypot(a.x - ROSE.x * k, a.y - ROSE.y * k))),

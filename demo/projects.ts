@@ -15,13 +15,16 @@ import {
   sampleDisc,
   scaling,
   transformPath,
+  WHOLE_TURN,
   type Art,
+  type ArtNode,
   type Axis,
   type Chip,
   type Layer,
   type Path,
   type Point,
   type Raster,
+  type Repeat,
   type Shape,
 } from '@mirrot/core';
 import { cornersOf } from './camera';
@@ -63,7 +66,7 @@ const shapeOf = (name: string, paths: readonly Path[], fill: string | null): Sha
   paths,
 });
 
-const layerOf = (name: string, children: readonly Shape[]): Layer => ({
+const layerOf = (name: string, children: readonly ArtNode[]): Layer => ({
   id: `layer-${slug(name)}`,
   type: 'layer',
   name,
@@ -285,27 +288,43 @@ export function gourdProject(picture: Raster): DemoProject {
 /** Ink of the line icon. */
 const ICON_INK = '#2f6b4f';
 
-/** Glasshouse, a finished line icon of one weight: its left half and one petal are drawn, the rest follows from the axes. */
+/**
+ * Glasshouse, a finished line icon of one weight: its left half is drawn and the rest follows from the axis; of the rose one
+ * petal, which stands eight times.
+ */
 export function glasshouseProject(): DemoProject {
   const k = (140 * 96) / 25.4 / GLASSHOUSE.width;
   const mirror: Axis = { kind: 'mirror', x: MIDDLE * k, y: 0, angle: Math.PI / 2 };
-  const turn: Axis = { kind: 'turn', x: ROSE.x * k, y: ROSE.y * k, parts: ROSE.petals };
+  const ring: Repeat = {
+    kind: 'ring',
+    count: ROSE.petals,
+    x: ROSE.x * k,
+    y: ROSE.y * k,
+    angle: WHOLE_TURN / ROSE.petals,
+  };
   // What lies on the middle line is whole by itself.
-  const axisOf = (name: string): Axis | null =>
-    name === 'Petals' ? turn : /Ridge|Finial|middle|ring/.test(name) ? null : mirror;
-  const layers = GLASSHOUSE.layers.map(({ name, shapes }) =>
-    layerOf(
-      name,
-      shapes.map((s) => {
-        const axis = axisOf(s.name);
-        return {
-          ...shapeOf(s.name, seenPaths(s, null), null),
-          stroke: plainStroke({ hex: ICON_INK }, Number((BAR * k).toFixed(3))),
-          ...(axis ? { axis } : {}),
-        };
-      }),
-    ),
-  );
+  const isWhole = (name: string): boolean => /Ridge|Finial|middle|ring|Petals/.test(name);
+  const drawn = (s: OriginalShape): ArtNode => {
+    const shape: Shape = {
+      ...shapeOf(s.name, seenPaths(s, null), null),
+      stroke: plainStroke({ hex: ICON_INK }, Number((BAR * k).toFixed(3))),
+      ...(isWhole(s.name) ? {} : { axis: mirror }),
+    };
+    if (s.name !== 'Petals') return shape;
+    const { shown, locked, opacity } = shape;
+    const petal: Shape = { ...shape, id: 'petal', name: 'Petal' };
+    return {
+      id: 'petals',
+      type: 'group',
+      name: 'Petals',
+      shown,
+      locked,
+      opacity,
+      repeat: ring,
+      children: [petal],
+    };
+  };
+  const layers = GLASSHOUSE.layers.map(({ name, shapes }) => layerOf(name, shapes.map(drawn)));
   const art = { ...artOf(GLASSHOUSE, 140, layers), axis: mirror };
   return { name: 'Glasshouse', picture: 'glasshouse.jpg', art };
 }
