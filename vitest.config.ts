@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { defineConfig } from 'vitest/config';
 
 // Long, so that a machine at work on something else fails nothing: how quick things are is the bench's matter.
@@ -5,6 +6,8 @@ const testTimeout = 60_000;
 
 export default defineConfig({
   test: {
+    // One would be the default on two cores.
+    maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [
       {
         test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node', testTimeout },

@@ -35,6 +35,13 @@ for (const colorScheme of ['light', 'dark'] as const)
     await expect(page.getByRole('dialog')).toBeVisible();
     await expectClean(page, 'new project');
     await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByRole('button', { name: 'New project from Watering can' }).first().click();
+    await page.getByRole('dialog').getByText('the drawing', { exact: true }).click();
+    await expect(page.getByText('its pictures')).toBeVisible();
+    await expectClean(page, 'a project from another');
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
 
     const h = await openDemo(page, 'Watering can');
     for (const [i, name] of STEPS.entries()) {
@@ -83,6 +90,22 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.getByRole('searchbox').press('Escape');
     await h.key('Escape');
     await h.key('Control+z');
+    // Copies that stay numbers, and a kept copy beside the present.
+    await h.key('v');
+    await h.key('Control+k');
+    await page.getByRole('combobox', { name: 'Command' }).fill('in a row');
+    await page.getByRole('option', { name: /^Repeat in a row$/ }).click();
+    await page.locator('summary', { hasText: 'Copies' }).click();
+    await expect(page.getByRole('button', { name: 'Part the copies' })).toBeVisible();
+    await expectClean(page, 'copies');
+    await h.key('Control+z');
+    await h.key('k');
+    await h.key('5');
+    await page.getByRole('button', { name: 'See Copy 1 beside the present' }).click();
+    await expect(page.getByText('nothing was changed since')).toBeVisible();
+    await expectClean(page, 'a kept copy');
+    await page.getByRole('button', { name: 'Take Copy 1 away' }).click();
+    await expect(page.getByText('None yet.')).toBeVisible();
     await h.key('1');
     await h.key('Control+k');
     await expect(page.getByRole('dialog')).toBeVisible();

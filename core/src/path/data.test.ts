@@ -50,7 +50,7 @@ function reduced(pixels: Uint8Array, width: number, height: number, over: number
 }
 
 const byResvg = (svg: string, over: number): Float64Array => {
-  const { pixels, width, height } = new Resvg(svg).render();
+  const { pixels, width, height } = new Resvg(svg, { font: { loadSystemFonts: false } }).render();
   return reduced(pixels, width, height, over);
 };
 

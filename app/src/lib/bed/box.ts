@@ -133,6 +133,7 @@ export function turnAbout(desk: Desk, p: BedPointer): void {
 
 /** Sets the centre that copies of what is chosen stand round. What makes them comes when it is wanted. */
 export function ringRound(desk: Desk, p: BedPointer): void {
+  desk.pointing.task = null;
   const { at } = centreAt(desk, p.sheet);
   whenFetched(desk, import('$lib/edits/repeating'), ({ ringAbout }) => ringAbout(desk, at));
 }

@@ -68,7 +68,6 @@ export function rowOfChosen(desk: Desk): void {
 
 /** Copies of what is chosen, evenly round a centre. */
 export function ringAbout(desk: Desk, { x, y }: Point): void {
-  desk.pointing.task = null;
   repeatChosen(desk, 'Ring', () => ({
     kind: 'ring',
     count: FIRST_RING,

@@ -197,9 +197,9 @@ describe('files of others', () => {
   // Sources outside: all of bootstrap-icons and lucide-static, 300 of openmoji, drawn by resvg. A hundredth of them may
   // differ where lines turn back on themselves: there a thousandth of rounding changes what a join covers.
   it.each([
-    ['bootstrap-icons', 'icons', 16],
-    ['lucide-static', 'icons', 24],
-    ['openmoji', 'color/svg', 36],
+    ['bootstrap-icons', 'icons', 12],
+    ['lucide-static', 'icons', 12],
+    ['openmoji', 'color/svg', 24],
   ])('of %s look as they did', (name, inside, width) => {
     const path = folder(name, inside);
     const files = filesOf(path, name === 'openmoji' ? 300 : Infinity);
