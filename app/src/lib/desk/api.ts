@@ -1,11 +1,9 @@
 import { OUTDATED, OUTDATED_TEXT } from '$lib/outdated';
 import type {
-  AgainRequest,
   ArtAnswer,
   BinAnswer,
   CopyAnswer,
   ErrorAnswer,
-  ImportAnswer,
   JournalAnswer,
   PictureAnswer,
   ProjectAnswer,
@@ -28,7 +26,8 @@ export class ServerError extends Error {
   }
 }
 
-async function call(path: string, init?: RequestInit): Promise<Response> {
+/** Asks the server; refuses with its sentence. */
+export async function call(path: string, init?: RequestInit): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(path, init);
@@ -53,7 +52,7 @@ async function call(path: string, init?: RequestInit): Promise<Response> {
 const get = async <T>(path: string): Promise<T> => (await call(path)).json() as Promise<T>;
 
 /** @param keepalive sent also should the page close meanwhile; 64 KiB at most */
-const send = async <T>(method: string, path: string, value: unknown, keepalive = false): Promise<T> =>
+export const send = async <T>(method: string, path: string, value: unknown, keepalive = false): Promise<T> =>
   (
     await call(path, {
       method,
@@ -77,18 +76,6 @@ export async function listProjects(): Promise<{
 export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);
 export const makeProject = (name: string, sheet: SheetRequest): Promise<ProjectAnswer> =>
   send('POST', '/api/projects', { name, sheet });
-/** Makes a project of an SVG file, taken as drawing. */
-export async function importSvg(file: File, name: string, signal?: AbortSignal): Promise<ImportAnswer> {
-  const form = new FormData();
-  form.set('file', file);
-  form.set('name', name);
-  const answer = await call('/api/projects/import', {
-    method: 'POST',
-    body: form,
-    ...(signal ? { signal } : {}),
-  });
-  return answer.json() as Promise<ImportAnswer>;
-}
 export const renameProject = (id: string, name: string): Promise<ProjectAnswer> =>
   send('PATCH', `/api/projects/${id}`, { name });
 export const bringBackProject = (id: string): Promise<ProjectAnswer> =>
@@ -152,19 +139,6 @@ export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>
   send('POST', `/api/projects/${id}/copies`, { name });
 export const getCopy = async (id: string, copy: string): Promise<Art> =>
   (await get<{ art: Art }>(`/api/projects/${id}/copies/${copy}`)).art;
-
-export const changeCopy = (
-  id: string,
-  copy: string,
-  change: { name?: string; note?: string },
-): Promise<CopyAnswer> => send('PATCH', `/api/projects/${id}/copies/${copy}`, change);
-export const deleteCopy = async (id: string, copy: string): Promise<void> =>
-  void (await call(`/api/projects/${id}/copies/${copy}`, { method: 'DELETE' }));
-/** Makes a project of another, or of one of its kept copies. */
-export const projectAgain = (id: string, wish: AgainRequest): Promise<ProjectAnswer> =>
-  send('POST', `/api/projects/${id}/again`, wish);
-export const putInFolder = (id: string, folder: string): Promise<ProjectAnswer> =>
-  send('PATCH', `/api/projects/${id}`, { folder });
 
 export const listShipped = (): Promise<ShippedAnswer[]> => get('/api/shipped');
 export async function fetchShipped({ file }: ShippedAnswer): Promise<File> {

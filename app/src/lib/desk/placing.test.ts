@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { apply, homography, placedPicture, project, squareMap, type Affine, type Point } from '@mirrot/core';
 import { benchWith, shapeWith, square, withPicture } from '$lib/bed/testing';
-import { actualPixels, flipPicture, levelBy, originAt, pictureCentre, placementNumbers, realSize, registered, scalePicture, turnOnSheet, turnPicture, turnToLevel } from './placing'; // prettier-ignore
+import { actualPixels, flipPicture, levelBy, originAt, pictureCentre, placementNumbers, realSize, scalePicture, turnOnSheet, turnPicture, turnToLevel } from './placing'; // prettier-ignore
+import { registered } from './registering';
 import { enlarged } from './workplace.svelte';
 
 const mounted = () => {

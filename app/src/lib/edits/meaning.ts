@@ -11,7 +11,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { segmentsOf } from './settling';
+import { segmentsOf } from './shaping';
 
 /** Chosen segments, by path; null where whole shapes are chosen. */
 function chosenSegments(desk: Desk): { shape: Shape; path: Path; segments: number[] }[] | null {

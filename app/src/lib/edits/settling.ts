@@ -1,5 +1,4 @@
 import {
-  segmentCount,
   setPath,
   shapesOf,
   together,
@@ -13,24 +12,13 @@ import {
 import type { Desk } from '$lib/desk/desk.svelte';
 import { shapeMap, wishesOf, type DriftSettings } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
-import { byPath } from './shaping';
+import { segmentsOf } from './shaping';
 
 /** Settles paths, somewhere; null when it was stopped. */
 export type Settler = (
   by: DriftSettings,
   wishes: readonly (TraceWish & { readonly options: SettleOptions })[],
 ) => Promise<readonly Settled[] | null>;
-
-/** Segments between chosen neighbours, or the one chosen; null for all of the path. */
-export function segmentsOf(desk: Desk, path: Path): number[] | null {
-  const { segment, anchors } = desk.choice;
-  if (segment) return segment.path === path.id ? [segment.segment] : [];
-  if (anchors.length < 2) return null;
-  const group = byPath(desk, anchors).find((g) => g.path.id === path.id);
-  return (group?.indices ?? []).filter(
-    (i) => i < segmentCount(path) && group!.indices.includes((i + 1) % path.anchors.length),
-  );
-}
 
 /** Shapes that are settled: the chosen ones, or all that are open to change. */
 const shapesToSettle = (desk: Desk): readonly Shape[] =>

@@ -258,3 +258,14 @@ export function closeOrOpen(desk: Desk): void {
     ),
   );
 }
+
+/** Segments between chosen neighbours, or the one chosen; null for all of the path. */
+export function segmentsOf(desk: Desk, path: Path): number[] | null {
+  const { segment, anchors } = desk.choice;
+  if (segment) return segment.path === path.id ? [segment.segment] : [];
+  if (anchors.length < 2) return null;
+  const group = byPath(desk, anchors).find((g) => g.path.id === path.id);
+  return (group?.indices ?? []).filter(
+    (i) => i < segmentCount(path) && group!.indices.includes((i + 1) % path.anchors.length),
+  );
+}

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { nameSchema } from '@mirrot/core';
   import { untrack } from 'svelte';
-  import { projectAgain, ServerError } from '$lib/desk/api';
+  import { ServerError } from '$lib/desk/api';
+  import { projectAgain } from '$lib/desk/project-api';
   import Modal from '$lib/ui/Modal.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import type { AgainRequest, ProjectAnswer } from '$lib/wire';

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { nameSchema, UNITS, type Unit } from '@mirrot/core';
   import { untrack } from 'svelte';
-  import { importSvg, ServerError } from '$lib/desk/api';
+  import { ServerError } from '$lib/desk/api';
+  import { importSvg } from '$lib/desk/project-api';
   import { isSvg, leftOut } from '$lib/desk/svg-file';
   import Modal from '$lib/ui/Modal.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';

@@ -10,10 +10,10 @@
     deleteProject,
     fetchShipped,
     listProjects,
-    putInFolder,
     renameProject,
     ServerError,
   } from '$lib/desk/api';
+  import { putInFolder } from '$lib/desk/project-api';
   import { takeNewBuild } from '$lib/ui/new-build';
   import { askForPictures } from '$lib/ui/ask';
   import { filesIn } from '$lib/ui/files';

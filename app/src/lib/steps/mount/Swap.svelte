@@ -11,7 +11,7 @@
     type Point,
   } from '@mirrot/core';
   import { uploadPicture } from '$lib/desk/api';
-  import { registered } from '$lib/desk/placing';
+  import { registered } from '$lib/desk/registering';
   import { borrowPixels, loadPixels, type LoadedPicture } from '$lib/desk/rasters';
   import { sentenceOf, type Workplace } from '$lib/desk/workplace.svelte';
   import { newId } from '$lib/ids';

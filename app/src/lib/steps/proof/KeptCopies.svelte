@@ -16,7 +16,8 @@
   import Pencil from '@lucide/svelte/icons/pencil';
   import Trash2 from '@lucide/svelte/icons/trash-2';
   import Painted from '$lib/bed/Painted.svelte';
-  import { changeCopy, deleteCopy, getCopy, projectAgain, ServerError } from '$lib/desk/api';
+  import { getCopy, ServerError } from '$lib/desk/api';
+  import { changeCopy, deleteCopy, projectAgain } from '$lib/desk/project-api';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import { newId } from '$lib/ids';
   import { age } from '$lib/ui/ages';

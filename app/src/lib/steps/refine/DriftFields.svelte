@@ -8,7 +8,7 @@
   import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from '$lib/edits/meaning';
   import { offersSettling } from '$lib/edits/settling';
   import { command } from '../commands';
-  import { settleChosen } from './measured';
+  import { settleChosen } from './by-the-edge';
 
   // How far what is chosen, or all, lies from the picture's edge.
   let { workplace }: { workplace: Workplace } = $props();

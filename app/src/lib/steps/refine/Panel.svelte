@@ -14,7 +14,7 @@
   import { command } from '../commands';
   import { protectChosen } from '$lib/edits/anchors';
   import { canMakeSymmetric } from '$lib/edits/axes';
-  import { thinChosen } from './measured';
+  import { thinChosen } from './by-the-edge';
   import DriftFields from './DriftFields.svelte';
   import EconomyFields from './EconomyFields.svelte';
   import EvenFields from './EvenFields.svelte';

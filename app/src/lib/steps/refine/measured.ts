@@ -1,70 +1,14 @@
-import { apply, distance, meanScale, type Point } from '@mirrot/core';
-import { chooseShapes } from '$lib/desk/choice';
 import { canMean, isMeant, meanSo, rememberPlace, remembersPlace } from '$lib/edits/meaning';
-import { offerThinOut } from '$lib/edits/thinning';
-import { weigh } from '$lib/edits/weighing';
-import { offerSettle, worstSpots, type WorstSpot } from '$lib/edits/settling';
-import { withProgress } from '$lib/desk/progress';
-import { pathWorker, proxy } from '$lib/workers/paths';
-import { measureWorker } from '$lib/workers/trace';
 import LocateFixed from '@lucide/svelte/icons/locate-fixed';
 import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
+import { whenFetched } from '$lib/desk/when-fetched';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import type * as ByTheEdge from './by-the-edge';
 
-/** Thins out what is chosen. */
-export const thinChosen = async (w: Workplace): Promise<void> =>
-  void (await withProgress(w, 'Thinning out', pathWorker.end, (tell) =>
-    offerThinOut(w.desk, (wishes) => pathWorker.ask((work) => work.thin(wishes, proxy(tell)))),
-  ));
-
-/** Settles what is chosen, away from the page. */
-export const settleChosen = async (w: Workplace): Promise<void> =>
-  void (await withProgress(w, 'Settling', measureWorker.end, (tell) =>
-    offerSettle(w.desk, ({ raster: { key, pixels } }, wishes) =>
-      measureWorker.ask(key, pixels, (work) => work.settle(key, wishes, proxy(tell))),
-    ),
-  ));
-
-/** Measures the picture's stroke under what is in hand. */
-const weighChosen = async (w: Workplace): Promise<void> =>
-  void (await withProgress(w, 'Measuring', measureWorker.end, () =>
-    weigh(w.desk, ({ raster: { key, pixels } }, paths) =>
-      measureWorker.ask(key, pixels, (work) => work.weigh(key, paths)),
-    ),
-  ));
-
-/** Spots nearer to each other than this count as one on the walk, picture pixels. */
-const ONE_SPOT = 8;
-
-/** Goes to the worst spot, then to the next worst, and round again. */
-function toWorst({ desk }: Workplace): void {
-  const spots = worstSpots(desk);
-  if (spots.length === 0)
-    return desk.say(`Nothing measured drifts by more than ${desk.habits.driftWithin} px.`, 'good');
-  const placeOf = ({ shape, part, entry }: WorstSpot): Point => {
-    const { drift, map } = desk.picture.drifts.of(shape)!.parts[part]!;
-    return apply(map, { x: drift.x[entry]!, y: drift.y[entry]! });
-  };
-  // Spots are told by where they lie: what is looked for within changes with the zoom, and the list with it.
-  const apart = ONE_SPOT * meanScale(desk.picture.traced!.placement);
-  const unseen = (s: WorstSpot): boolean =>
-    desk.picture.visitedSpots.every((w) => distance(w, placeOf(s)) > apart);
-  let spot = spots.find(unseen);
-  if (!spot) {
-    desk.picture.visitedSpots = [];
-    spot = spots[0]!;
-  }
-  const place = placeOf(spot);
-  desk.picture.visitedSpots = [...desk.picture.visitedSpots, place];
-  desk.choose(chooseShapes([spot.shape], 'path'));
-  desk.picture.driftAt = { shape: spot.shape, part: spot.part, entry: spot.entry };
-  const scale = Math.max(desk.looking.view.scale, 4 / meanScale(desk.picture.traced!.placement));
-  const { width, height } = desk.looking.bed;
-  desk.looking.jump({ scale, tx: width / 2 - place.x * scale, ty: height / 2 - place.y * scale });
-  const count = Math.max(spots.length, desk.picture.visitedSpots.length);
-  desk.say(`Spot ${desk.picture.visitedSpots.length} of ${count}: ${spot.size.toFixed(1)} px off.`);
-}
+/** What works by the picture's edge comes with the panel, or when it is first wanted. */
+const byTheEdge = (w: Workplace, run: (ways: typeof ByTheEdge) => unknown): void =>
+  whenFetched(w, import('./by-the-edge'), (ways) => void run(ways));
 
 /** What is done by the picture's edge: thinned, settled, weighed, walked along. */
 export const MEASURED: readonly Command[] = [
@@ -75,7 +19,7 @@ export const MEASURED: readonly Command[] = [
     keys: ['X'],
     steps: ['refine'],
     when: (w) => w.desk.choice.shapes.length > 0,
-    run: (w) => void thinChosen(w),
+    run: (w) => byTheEdge(w, ({ thinChosen }) => thinChosen(w)),
   },
   {
     id: 'settle',
@@ -84,14 +28,14 @@ export const MEASURED: readonly Command[] = [
     keys: ['E'],
     steps: ['refine'],
     when: (w) => w.desk.picture.driftSettings !== null && w.desk.drawing.figures.paths > 0,
-    run: (w) => void settleChosen(w),
+    run: (w) => byTheEdge(w, ({ settleChosen }) => settleChosen(w)),
   },
   {
     id: 'measure-weight',
     title: 'Measure weight',
     steps: ['refine', 'colour'],
     when: (w) => w.desk.picture.driftSettings !== null && w.desk.choosing.receivedShapes.length > 0,
-    run: (w) => void weighChosen(w),
+    run: (w) => byTheEdge(w, ({ weighChosen }) => weighChosen(w)),
   },
   {
     id: 'meant-so',
@@ -114,6 +58,6 @@ export const MEASURED: readonly Command[] = [
     title: 'Worst first',
     steps: ['refine'],
     when: (w) => w.desk.picture.drifts.all !== null,
-    run: toWorst,
+    run: (w) => byTheEdge(w, ({ toWorst }) => toWorst(w)),
   },
 ];

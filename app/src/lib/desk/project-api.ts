@@ -1,0 +1,29 @@
+import type { AgainRequest, CopyAnswer, ImportAnswer, ProjectAnswer } from '$lib/wire';
+import { call, send } from './api';
+
+// What is asked of the server now and then: projects of files and of others, folders, kept copies.
+
+/** Makes a project of an SVG file, taken as drawing. */
+export async function importSvg(file: File, name: string, signal?: AbortSignal): Promise<ImportAnswer> {
+  const form = new FormData();
+  form.set('file', file);
+  form.set('name', name);
+  const answer = await call('/api/projects/import', {
+    method: 'POST',
+    body: form,
+    ...(signal ? { signal } : {}),
+  });
+  return answer.json() as Promise<ImportAnswer>;
+}
+export const changeCopy = (
+  id: string,
+  copy: string,
+  change: { name?: string; note?: string },
+): Promise<CopyAnswer> => send('PATCH', `/api/projects/${id}/copies/${copy}`, change);
+export const deleteCopy = async (id: string, copy: string): Promise<void> =>
+  void (await call(`/api/projects/${id}/copies/${copy}`, { method: 'DELETE' }));
+/** Makes a project of another, or of one of its kept copies. */
+export const projectAgain = (id: string, wish: AgainRequest): Promise<ProjectAnswer> =>
+  send('POST', `/api/projects/${id}/again`, wish);
+export const putInFolder = (id: string, folder: string): Promise<ProjectAnswer> =>
+  send('PATCH', `/api/projects/${id}`, { folder });
