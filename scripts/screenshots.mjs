@@ -88,6 +88,9 @@ try {
   await can.page.getByText('its lines on the bed').click();
   await can.page.waitForTimeout(4500);
   await keep(can.page, 'proof');
+  await can.page.getByText('its lines on the bed').click();
+  await can.page.getByRole('application', { name: 'Bed' }).focus();
+  await can.page.keyboard.press('Control+z');
   await can.page.keyboard.press('6');
   await can.page.waitForTimeout(1500);
   await keep(can.page, 'export');
