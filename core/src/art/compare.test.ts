@@ -6,6 +6,7 @@ import { compareArt } from './compare';
 import {
   addChip,
   addNode,
+  addPicture,
   bringBack,
   groupNodes,
   moveNodes,
@@ -15,7 +16,7 @@ import {
   setSheet,
   styleShapes,
 } from './edits';
-import { emptyArt, type Art, type Shape } from './schema';
+import { emptyArt, placedPicture, type Art, type Shape } from './schema';
 import { findNode, parentOf, shapesOf } from './tree';
 
 const shape = (id: string, x: number, more: Partial<Shape> = {}): Shape => ({
@@ -61,5 +62,19 @@ describe('two states of a drawing', () => {
     expect(applyPatches(change.art, change.inverse)).toEqual(later);
     expect(() => bringBack(later, start, 'nobody', newId)).toThrow('no such part');
     expect(() => bringBack(later, start, 'layer', newId)).toThrow('no such part');
+  });
+
+  it('what clips a group is brought back and goes on clipping it; a picture that is gone is said', () => {
+    const clipped = after(start, groupNodes(['a', 'b'], { id: 'g', type: 'group', name: 'G', shown: true, locked: false, opacity: 1 }), (draft) => void Object.assign(draft.layers[0]!.children[0]!, { clip: 'a' })); // prettier-ignore
+    const later = after(clipped, setPath('a', circlePath(5, 5, 5, 'a-p')));
+    const { art } = changeArt(later, bringBack(later, clipped, 'a', newId).recipe);
+    expect(art.layers[0]!.children[0]).toMatchObject({ clip: 'a' });
+    expect(artSchema.safeParse(art).success).toBe(true);
+    const photo = placedPicture({ id: 'p', source: 's', name: 'P', width: 9, height: 9, placement: [1, 0, 0, 1, 0, 0] }); // prettier-ignore
+    const node = { id: 'n', type: 'picture', name: 'N', shown: true, locked: false, opacity: 1, picture: 'p' } as const; // prettier-ignore
+    const withPicture = after(start, addPicture(photo), addNode('layer', node));
+    expect(() => bringBack(start, withPicture, 'n', newId)).toThrow(
+      'Its picture is not in this drawing any more',
+    );
   });
 });

@@ -8,9 +8,9 @@ import { shapeBounds } from './bounds';
 import type { Recipe } from './change';
 import { mapWithPicture, releaseAxis, setPaths, setRepeat, together } from './edits';
 import { shownCorners, squareMap } from './placed-picture';
-import { mapRepeat } from './repeat';
-import type { Art, Group, PlacedPicture, Shape } from './schema';
-import { childrenOf, shapesIn, shapesOf, wholePaths, type TreeNode } from './tree';
+import { mapRepeat, repeatedGroups } from './repeat';
+import type { Art, PlacedPicture, Shape } from './schema';
+import { shapesIn, shapesOf, wholePaths } from './tree';
 
 // What was traced on a picture goes along with it.
 
@@ -73,13 +73,9 @@ export function followPicture(art: Art, before: PlacedPicture, after: PlacedPict
   let error = 0;
   const traced = new Set(shapes);
   // A group that stands several times goes along where all of it was traced.
-  const repeated = (node: TreeNode): Group[] => [
-    ...(node.type === 'group' && node.repeat && shapesIn(node).every((shape) => traced.has(shape))
-      ? [node]
-      : []),
-    ...childrenOf(node).flatMap(repeated),
-  ];
-  const groups = shapes.length > 0 ? art.layers.flatMap(repeated) : [];
+  const groups = (shapes.length > 0 ? art.layers.flatMap(repeatedGroups) : []).filter((group) =>
+    shapesIn(group).every((shape) => traced.has(shape)),
+  );
   const numbers = groups.map(({ id, repeat }) => {
     const r = repeat!;
     if (affine) return setRepeat(id, mapRepeat(r, affine));

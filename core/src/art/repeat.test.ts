@@ -141,6 +141,15 @@ describe('a group that stands several times', () => {
   it('cannot stand more often than a drawing can hold; empty it is nothing', () => {
     const many = group('g', [group('h', [shape('s', 0, 0, 5)], { repeat: { kind: 'row', count: 500, x: 1, y: 0 } })], { repeat: { kind: 'row', count: 50, x: 0, y: 1 } }); // prettier-ignore
     expect(() => readArt({ ...artWith(), layers: [{ ...artWith().layers[0]!, children: [many] }] })).toThrow(/20,000 shapes at most, copies counted/); // prettier-ignore
+    const full = artWith(
+      group(
+        'g',
+        Array.from({ length: 50 }, (_, i) => shape(`s${i}`, i, 0, 1)),
+      ),
+    );
+    expect(() => changeArt(full, setRepeat('g', ring({ count: 500 })))).toThrow(
+      /20,000 shapes at most, copies counted/,
+    );
     const empty = artWith(group('g', [], { repeat: ring() }));
     expect(middles(empty)).toEqual([]);
     expect(copyMaps(empty.layers[0]!.children[0] as Group)).toEqual([]);

@@ -64,6 +64,12 @@ export function mapRepeat(repeat: Repeat, map: Affine): Repeat {
   return { ...repeat, ...apply(map, repeat), angle: determinant(map) < 0 ? -repeat.angle : repeat.angle };
 }
 
+/** The groups of a node that stand several times, itself among them, outermost first. */
+export const repeatedGroups = (node: TreeNode): Group[] => [
+  ...(node.type === 'group' && node.repeat ? [node] : []),
+  ...childrenOf(node).flatMap(repeatedGroups),
+];
+
 /** How many shapes are seen of a node, copies counted. */
 export function shapesSeen(node: TreeNode): number {
   if (node.type === 'shape' || node.type === 'picture') return 1;

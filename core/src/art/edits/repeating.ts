@@ -1,20 +1,28 @@
 import type { Affine } from '../../geometry/affine';
+import { MirrotError } from '../../error';
 import type { Recipe } from '../change';
-import { mapRepeat } from '../repeat';
+import { MOST_SHAPES } from '../limits';
+import { mapRepeat, repeatedGroups, shapesSeen } from '../repeat';
 import type { Group, Repeat, Shape } from '../schema';
-import { childrenOf, type TreeNode } from '../tree';
+import type { TreeNode } from '../tree';
 import { draftNode, plain } from './draft';
 import { together } from './nodes';
 import { mapShape } from './paths';
 
 // Groups that stand several times: what is in them leads, the copies follow.
 
-/** Gives a group its numbers, or with null lets it stand once. */
+/**
+ * Gives a group its numbers, or with null lets it stand once.
+ *
+ * @throws MirrotError `art` where more shapes would be seen than a drawing holds
+ */
 export const setRepeat =
   (groupId: string, repeat: Repeat | null): Recipe =>
   (draft) => {
     const group = draftNode(draft, groupId);
     if (group?.type !== 'group') return;
+    if (repeat && shapesSeen({ ...plain(group as Group), repeat }) > MOST_SHAPES)
+      throw new MirrotError('art', `A drawing has ${MOST_SHAPES.toLocaleString('en')} shapes at most, copies counted. Nothing was changed.`); // prettier-ignore
     if (repeat) group.repeat = { ...repeat };
     else delete group.repeat;
   };
@@ -23,14 +31,10 @@ export const setRepeat =
 export const mapRepeats =
   (ids: readonly string[], map: Affine): Recipe =>
   (draft) => {
-    const repeated = (node: TreeNode): Group[] => [
-      ...(node.type === 'group' && node.repeat ? [node] : []),
-      ...childrenOf(node).flatMap(repeated),
-    ];
     for (const id of ids) {
       const node = draftNode(draft, id);
       if (node && node.type !== 'shape')
-        for (const group of repeated(plain(node as TreeNode))) setRepeat(group.id, mapRepeat(group.repeat!, map))(draft); // prettier-ignore
+        for (const group of repeatedGroups(plain(node as TreeNode))) setRepeat(group.id, mapRepeat(group.repeat!, map))(draft); // prettier-ignore
     }
   };
 

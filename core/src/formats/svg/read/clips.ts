@@ -1,4 +1,5 @@
-import { compose, type Affine } from '../../../geometry/affine';
+import { compose, IDENTITY, translation, type Affine } from '../../../geometry/affine';
+import { MirrotError } from '../../../error';
 import { pathInside } from '../../../art/inside';
 import { pathArea } from '../../../path/path-measure';
 import { evenOddPaths } from '../../../path/even-odd';
@@ -9,13 +10,29 @@ import type { SvgElement } from './elements';
 import { isOutline, outlinesOf } from './outlines';
 import { hrefOf, type Lookup } from './paints';
 import type { Style } from './styles';
-import { transformOf, type Viewport } from './values';
+import { lengthOf, transformOf, type Viewport } from './values';
 
 // Clip paths (CSS Masking 1, section 6): the outlines of what stands in one, all together.
 
 /** Maps paths by a map of the plane; what is no form any more is none. */
 export const mapPaths = (paths: readonly Path[], map: Affine): Path[] =>
   paths.map((path) => keepForm(transformPath(path, map)));
+
+/** The outlines of an element; none, and a word, where its data breaks the grammar. */
+export function readOutlines(
+  element: SvgElement,
+  viewport: Viewport,
+  lookup: Lookup,
+  newId: () => string,
+): Path[] {
+  try {
+    return outlinesOf(element, viewport, newId);
+  } catch (error) {
+    if (!(error instanceof MirrotError)) throw error;
+    lookup.leave('paths with broken data');
+    return [];
+  }
+}
 
 /** Outlines without crossings turned so that the nonzero rule fills them as the even-odd rule does. */
 const wound = (paths: readonly Path[]): Path[] =>
@@ -52,8 +69,10 @@ export function clipOutline(
     const [outer, inner] = [transformOf(own.transform), used ? transformOf(drawnStyle.transform) : null];
     if (!outer) return [];
     if (own['clip-path'] !== 'none') lookup.leave('clip paths of clip paths');
-    const place = compose(map, inner ? compose(outer, inner) : outer);
-    const paths = mapPaths(outlinesOf(drawn, viewport, newId), place).map((path) => ({
+    const x = used ? (lengthOf(child.attributes.x, viewport.width) ?? 0) : 0;
+    const y = used ? (lengthOf(child.attributes.y, viewport.height) ?? 0) : 0;
+    const place = compose(map, compose(compose(outer, translation(x, y)), inner ?? IDENTITY));
+    const paths = mapPaths(readOutlines(drawn, viewport, lookup, newId), place).map((path) => ({
       ...path,
       closed: true,
     }));

@@ -14,9 +14,9 @@ import { corner } from '../../../path/anchor';
 import { evenOddPaths } from '../../../path/even-odd';
 import { pathBounds } from '../../../path/path-measure';
 import type { Path } from '../../../path/path';
-import { clipOutline, mapPaths } from './clips';
+import { clipOutline, mapPaths, readOutlines } from './clips';
 import { readElements, type SvgElement } from './elements';
-import { isOutline, outlinesOf } from './outlines';
+import { isOutline } from './outlines';
 import { hrefOf, paintOf, strokeOf, type Lookup } from './paints';
 import { readSheets, styler, type Style } from './styles';
 import { lengthOf, numbersOf, shareOf, transformOf, viewBoxOf, viewportMap, type Viewport } from './values';
@@ -154,14 +154,7 @@ class Reading {
 
   #shape(element: SvgElement, here: Around): ArtNode[] {
     const { style, map, viewport } = here;
-    let own: Path[];
-    try {
-      own = outlinesOf(element, viewport, this.newId);
-    } catch (error) {
-      if (!(error instanceof MirrotError)) throw error;
-      this.leave('paths with broken data');
-      return [];
-    }
+    const own = readOutlines(element, viewport, this.lookup, this.newId);
     if (own.length === 0) return [];
     if (++this.#shapes > MOST_SHAPES)
       refuse(`This SVG draws over ${MOST_SHAPES.toLocaleString('en')} shapes, the most a drawing has.`);
