@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    FARTHEST_COORDINATE,
     fromPx,
     isWholeRing,
     MOST_COPIES,
@@ -22,6 +23,8 @@
   const unit = $derived(desk.art.sheet.unit);
   const digits = $derived(UNIT_DIGITS[unit]);
   const length = (px: number): number => fromPx(px, unit);
+  /** As far as a drawing reaches, in the sheet's unit. */
+  const far = $derived(length(FARTHEST_COORDINATE));
   const whole = $derived(repeat?.kind === 'ring' && isWholeRing(repeat));
   const steps = $derived((repeat?.count ?? 2) - 1);
 </script>
@@ -46,6 +49,8 @@
             value={length(repeat.x)}
             {unit}
             {digits}
+            min={-far}
+            max={far}
             change={(v) => changeRepeat(desk, { x: toPx(v, unit) }, 'x')}
           />
           <NumberField
@@ -54,6 +59,8 @@
             value={length(repeat.y)}
             {unit}
             {digits}
+            min={-far}
+            max={far}
             change={(v) => changeRepeat(desk, { y: toPx(v, unit) }, 'y')}
           />
           <NumberField
@@ -63,6 +70,7 @@
             {unit}
             {digits}
             min={0}
+            max={far}
             change={(v) => {
               const now = Math.hypot(repeat.x, repeat.y);
               const k = toPx(v, unit) / steps;
@@ -99,6 +107,8 @@
             value={length(repeat.x)}
             {unit}
             {digits}
+            min={-far}
+            max={far}
             change={(v) => changeRepeat(desk, { x: toPx(v, unit) }, 'x')}
           />
           <NumberField
@@ -107,6 +117,8 @@
             value={length(repeat.y)}
             {unit}
             {digits}
+            min={-far}
+            max={far}
             change={(v) => changeRepeat(desk, { y: toPx(v, unit) }, 'y')}
           />
           <Toggle

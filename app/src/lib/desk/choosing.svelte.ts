@@ -1,4 +1,5 @@
 import {
+  copiedShapes,
   EMPTY_BOX,
   findNode,
   findShape,
@@ -126,11 +127,10 @@ export class Choosing {
   /** Box of what is chosen; null when nothing is. */
   get box(): Box | null {
     const { art } = this.#drawing;
-    // Groups as wholes: all their copies count.
-    const box =
-      this.choice.nodes.length > 0
-        ? nodesBox(art, chosenNodes(this.choice, art))
-        : this.shapes.map((s) => shapeBounds(s)).reduce(uniteBoxes, EMPTY_BOX);
+    const lines = this.shapes.map((s) => shapeBounds(s)).reduce(uniteBoxes, EMPTY_BOX);
+    // Of groups that stand several times all copies count.
+    const several = this.choice.nodes.length > 0 && copiedShapes(art).length > 0;
+    const box = several ? uniteBoxes(lines, nodesBox(art, this.choice.nodes)) : lines;
     return isEmptyBox(box) ? null : box;
   }
 

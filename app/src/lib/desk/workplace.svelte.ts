@@ -3,6 +3,7 @@ import {
   compose,
   fitOnSheet,
   mergeArt,
+  numberedName,
   placedPicture,
   scaling,
   setPicture,
@@ -226,7 +227,7 @@ export class Workplace implements ProgressPlace {
         'The newest changes are not on the server yet, so no copy was kept. Try again when it is back.',
         'bad',
       );
-    const name = `Copy ${this.copies.length + 1}`;
+    const name = numberedName('Copy', new Set(this.copies.map((copy) => copy.name)));
     try {
       const copy = await keepCopy(this.project.id, name);
       this.copies = [copy, ...this.copies];

@@ -64,6 +64,16 @@ describe('an SVG taken as drawing', () => {
     expect(b.desk.art).toBe(before);
   });
 
+  it('does not land in the middle of a path that is being drawn', async () => {
+    const drawing = benchWith([]);
+    drawing.click({ x: 10, y: 10 });
+    drawing.click({ x: 50, y: 10 });
+    const before = drawing.desk.art;
+    await takeAsDrawing(drawing.desk, place, svg('<rect width="8" height="4"/>'), null);
+    expect(drawing.desk.art).toBe(before);
+    expect(drawing.desk.notice?.text).toContain('Nothing was added');
+  });
+
   it('is told by its type, its name, or what the text is', () => {
     expect(isSvg({ type: 'image/svg+xml', name: 'a' })).toBe(true);
     expect(isSvg({ type: '', name: 'A.SVG' })).toBe(true);

@@ -17,6 +17,7 @@ export async function takeAsDrawing(
   file: File,
   at: Point | null,
 ): Promise<void> {
+  if (desk.live) return desk.say('A path is being drawn. End it with Enter first. Nothing was added.', 'bad');
   const text = await file.text();
   const reading = await withProgress(
     place,

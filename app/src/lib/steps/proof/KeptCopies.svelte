@@ -39,7 +39,11 @@
   $effect(() => {
     desk.looking.ghost = ghosted && earlier ? shapesOf(earlier).filter((p) => p.shown).flatMap((p) => wholePaths(p.shape)) : null; // prettier-ignore
   });
-  onMount(() => () => (desk.looking.ghost = null));
+  onMount(() => {
+    // Some may have been kept by themselves meanwhile.
+    void workplace.loadCopies();
+    return () => (desk.looking.ghost = null);
+  });
 
   const fail = (error: unknown): void =>
     desk.say(error instanceof ServerError || error instanceof MirrotError ? error.message : 'That could not be done. Nothing was changed. Please try again.', 'bad'); // prettier-ignore
@@ -90,7 +94,7 @@
   async function startFrom(copy: CopyAnswer): Promise<void> {
     try {
       const name = `${workplace.project.name}, ${copy.name}`.slice(0, 500);
-      const made = await projectAgain(project, { name, copy: copy.id, keep: ['drawing', 'pictures'] });
+      const made = await projectAgain(project, { name, copy: copy.id, keep: ['drawing'] });
       await goto(`/projects/${made.id}`, { state: { said: `This project begins as ${copy.name} was.` } });
     } catch (error) {
       fail(error);
