@@ -3,7 +3,7 @@ import { apply, homography, placedPicture, project, squareMap, type Affine, type
 import { benchWith, shapeWith, square, withPicture } from '$lib/bed/testing';
 import { actualPixels, flipPicture, levelBy, originAt, pictureCentre, placementNumbers, realSize, scalePicture, turnOnSheet, turnPicture, turnToLevel } from './placing'; // prettier-ignore
 import { registered } from './registering';
-import { enlarged } from './workplace.svelte';
+import { enlarged } from './enlarging';
 
 const mounted = () => {
   const b = benchWith([shapeWith('on', [square('p', 50, 20, 30)])], 'mount');

@@ -1,27 +1,16 @@
 import {
   addPicture,
-  compose,
   fitOnSheet,
   mergeArt,
   numberedName,
   placedPicture,
-  scaling,
-  setPicture,
   type Art,
   type PlacedPicture,
   type Sheet,
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { CopyAnswer, PictureAnswer, ProjectAnswer } from '$lib/wire';
-import {
-  enlargePicture,
-  getCopy,
-  keepCopy,
-  listCopies,
-  renameProject,
-  ServerError,
-  uploadPicture,
-} from './api';
+import { getCopy, keepCopy, listCopies, renameProject, ServerError, uploadPicture } from './api';
 import type { Notice } from '$lib/ui/notice';
 import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
@@ -176,27 +165,6 @@ export class Workplace implements ProgressPlace {
     localStorage.setItem(SINGLE_KEYS, on ? 'on' : 'off');
   }
 
-  /** Puts a version twice as large in the traced picture's place; nothing moves. */
-  async enlarge(): Promise<void> {
-    const p = this.desk.picture.traced;
-    if (!p) return;
-    this.progress = { text: `Making ${p.name} larger`, share: null, stop: () => (this.progress = null) };
-    const progress = this.progress;
-    try {
-      const made = await enlargePicture(this.project.id, p.source, 2);
-      if (this.progress !== progress || this.desk.picture.traced !== p) return;
-      this.desk.change('Make the picture larger', setPicture(p.id, enlarged(p, made)));
-      this.desk.say(
-        `The picture has ${made.width} × ${made.height} px now. It is smoother, not sharper.`,
-        'good',
-      );
-    } catch (error) {
-      this.desk.say(sentenceOf(error, 'The picture could not be made larger. Nothing was changed.'), 'bad');
-    } finally {
-      if (this.progress === progress) this.progress = null;
-    }
-  }
-
   async rename(name: string): Promise<void> {
     try {
       this.project = await renameProject(this.project.id, name);
@@ -249,24 +217,3 @@ export const newPicture = (
   id: string,
 ): PlacedPicture =>
   placedPicture({ id, source, name, width, height, placement: fitOnSheet({ width, height }, sheet) });
-
-/** What of a picture changes when it is replaced by a larger version of itself, so that nothing is seen to move. */
-export function enlarged(
-  p: PlacedPicture,
-  { id: source, width, height }: Pick<PictureAnswer, 'id' | 'width' | 'height'>,
-): Partial<PlacedPicture> {
-  const k = width / p.width;
-  const { square, crop } = p;
-  return {
-    source,
-    width,
-    height,
-    placement: compose(p.placement, scaling(1 / k)),
-    square: square && {
-      corners: square.corners.map((c) => ({ x: c.x * k, y: c.y * k })) as unknown as typeof square.corners,
-      width: Math.round(square.width * k),
-      height: Math.round(square.height * k),
-    },
-    crop: crop && { x0: crop.x0 * k, y0: crop.y0 * k, x1: crop.x1 * k, y1: crop.y1 * k },
-  };
-}

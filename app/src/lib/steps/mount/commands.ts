@@ -1,3 +1,4 @@
+import { whenFetched } from '$lib/desk/when-fetched';
 import Crop from '@lucide/svelte/icons/crop';
 import Eye from '@lucide/svelte/icons/eye';
 import Expand from '@lucide/svelte/icons/expand';
@@ -201,7 +202,7 @@ export const MOUNT: readonly Command[] = [
     icon: Expand,
     steps: ['mount'],
     when: hasPicture,
-    run: (w) => void w.enlarge(),
+    run: (w) => whenFetched(w, import('$lib/desk/enlarging'), ({ enlargeTraced }) => void enlargeTraced(w)),
   },
   {
     id: 'uncrop',
