@@ -1,5 +1,6 @@
 import { create, isDraft, original, type Draft } from 'mutative';
 import { checkChange } from './check';
+import { artDifference } from './difference';
 import { holdingsOf, type Holdings } from './holdings';
 import { patchDocument, type Patch } from './patch';
 import type { Art } from './schema';
@@ -33,12 +34,12 @@ function isFiniteThroughout(value: unknown): boolean {
  * @throws MirrotError `not-finite` where it would put a number into the document that is none
  */
 export function changeArt(art: Art, recipe: Recipe): Change {
-  const [next, patches, inverse] = create(art, recipe, {
-    enablePatches: { pathAsArray: false, arrayLengthAssignment: false },
-  });
+  const next = create(art, recipe);
+  const patches = artDifference(art, next);
+  if (patches.length === 0) return { art, patches, inverse: [] };
   if (!patches.every((patch) => isFiniteThroughout(patch.value)))
     throw new MirrotError('not-finite', 'That cannot be worked out here: it leads beyond all numbers. Nothing was changed.'); // prettier-ignore
-  return { art: next, patches, inverse };
+  return { art: next, patches, inverse: artDifference(next, art) };
 }
 
 /** The document that a recipe would make, without patches: for what is shown and not yet kept. */

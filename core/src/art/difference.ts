@@ -24,19 +24,36 @@ const WHOLE = new Set([
 ]);
 
 function namedLists(before: readonly Named[], after: readonly Named[], path: string, out: Patch[]): void {
-  const place = new Map(after.map(({ id }, i) => [id, i]));
-  const staying = before.flatMap(({ id }, i) => (place.has(id) ? [i] : []));
-  const rising = longestRising(staying.map((i) => place.get(before[i]!.id)!));
-  const kept = new Set(staying.filter((_, k) => rising.has(k)));
-  for (let i = before.length - 1; i >= 0; i--)
-    if (!kept.has(i)) out.push({ op: 'remove', path: `${path}/${i}` });
-  const was = new Map([...kept].map((i) => [before[i]!.id, before[i]!]));
+  const shorter = Math.min(before.length, after.length);
+  // Most changes leave the order of nearly all as it is: only what lies between the alike ends is looked at closely.
+  let head = 0;
+  while (head < shorter && before[head]!.id === after[head]!.id) head++;
+  let tail = 0;
+  while (tail < shorter - head && before.at(-1 - tail)!.id === after.at(-1 - tail)!.id) tail++;
+  const end = after.length - tail;
+  // What stands in both and keeps its order, by its place after.
+  const held: (Named | undefined)[] = [];
+  for (let i = 0; i < after.length; i++)
+    held.push(i < head ? before[i] : i >= end ? before[before.length - after.length + i] : undefined);
+  if (head + tail < Math.max(before.length, after.length)) {
+    const place = new Map<string, number>();
+    for (let i = head; i < end; i++) place.set(after[i]!.id, i);
+    const middle = before.slice(head, before.length - tail);
+    const to = middle.map(({ id }) => place.get(id) ?? -1);
+    const staying = to.flatMap((at, i) => (at < 0 ? [] : [i]));
+    const rising = longestRising(staying.map((i) => to[i]!));
+    staying.forEach((i, k) => {
+      if (rising.has(k)) held[to[i]!] = middle[i];
+      else to[i] = -1;
+    });
+    for (let i = middle.length - 1; i >= 0; i--)
+      if (to[i]! < 0) out.push({ op: 'remove', path: `${path}/${head + i}` });
+    for (let i = head; i < end; i++)
+      if (!held[i]) out.push({ op: 'add', path: `${path}/${i}`, value: after[i] });
+  }
   after.forEach((item, i) => {
-    if (!was.has(item.id)) out.push({ op: 'add', path: `${path}/${i}`, value: item });
-  });
-  after.forEach((item, i) => {
-    const held = was.get(item.id);
-    if (held && held !== item) objects(held, item, `${path}/${i}`, out);
+    const was = held[i];
+    if (was && was !== item) objects(was, item, `${path}/${i}`, out);
   });
 }
 

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../testing';
-import { changeArt, type Recipe } from './change';
+import { applyPatches, changeArt, type Recipe } from './change';
 import { holdingsOf } from './holdings';
 import {
   addLayer,
@@ -10,6 +10,7 @@ import {
   moveLayers,
   moveNodes,
   removeNodes,
+  restack,
   setClip,
   together,
 } from './edits';
@@ -90,6 +91,26 @@ describe('moving nodes', () => {
       expect([...nodePlaces(art).keys()].sort()).toEqual([...all].sort());
       holdingsOf(art);
     }
+  });
+
+  it('restacks and groups among two thousand at the cost of what moves, there and back', () => {
+    const names = Array.from({ length: 2000 }, (_, i) => `s${i}`);
+    const art = withShapes(...names.map((name) => shapeOf(name)));
+    const few = ['s3', 's900', 's901', 's1999'];
+    for (const [recipe, most] of [
+      [restack(['s0'], 'top'), 2],
+      [restack(few, 'bottom'), 8],
+      [restack(few, 'up'), 8],
+      [moveNodes(few, 'layer', 1000), 8],
+      [groupNodes(few, group('new')), 5],
+    ] as const) {
+      const { patches, inverse, art: next } = changeArt(art, recipe);
+      expect(patches.length).toBeLessThanOrEqual(most);
+      expect(inverse.length).toBeLessThanOrEqual(most);
+      expect(applyPatches(art, patches)).toEqual(next);
+      expect(applyPatches(next, inverse)).toEqual(art);
+    }
+    expect(tree(changed(art, restack(few, 'bottom'))).slice(0, 32)).toBe('layer(s3 s900 s901 s1999 s0 s1 ');
   });
 
   it('moves layers as asked, by chance as by hand, and loses none', () => {

@@ -160,6 +160,12 @@ function wayTo(art: Art, id: string): Found[] {
 /** Finds a node by id; null when there is none. */
 export const findNode = (art: Art, id: string): Found | null => wayTo(art, id).at(-1) ?? null;
 
+/** Where a node stands, as `nodePlaces` says it; null when there is none. */
+export function placeOf(art: Art, id: string): readonly number[] | null {
+  const way = wayTo(art, id);
+  return way.length > 0 ? way.map(({ index }) => index) : null;
+}
+
 /** Ids looked up from which on it is cheaper to know the places of all nodes. */
 const MANY = 8;
 

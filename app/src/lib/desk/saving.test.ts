@@ -284,7 +284,12 @@ describe('saving', () => {
   });
 
   it('parts a change that is too large for one request; it stays one step', async () => {
-    const many = Array.from({ length: 400 }, (_, i) => shapeWith(`s${i}`, [square(`p${i}`, i, 0, 10)]));
+    const many = Array.from({ length: 400 }, (_, i) =>
+      shapeWith(
+        `s${i}`,
+        [0, 20, 40].map((y) => square(`p${i}-${y}`, i, y, 10)),
+      ),
+    );
     for (const shape of many) push(addNode('layer', shape));
     await settle(500);
     server.notes = [];

@@ -1,28 +1,34 @@
 import { current, isDraft, original, type Draft } from 'mutative';
 import type { Art, Shape } from '../schema';
-import { findNode, isParent, nodePlaces, type Found, type ParentNode, type TreeNode } from '../tree';
+import { findNode, isParent, nodePlaces, placeOf, type Found, type ParentNode, type TreeNode } from '../tree';
 
 // Finding things in a draft of the document.
 
+/** The node that stands in a draft at a place of the tree; null where another one does. */
+function draftAt(draft: Draft<Art>, place: readonly number[], id: string): Found | null {
+  let parent: ParentNode | null = null;
+  let list: readonly TreeNode[] = draft.layers as readonly TreeNode[];
+  for (const i of place.slice(0, -1)) {
+    const node: TreeNode | undefined = list[i];
+    parent = node && isParent(node) ? node : null;
+    list = parent?.children ?? [];
+  }
+  const index = place.at(-1)!;
+  const node = list[index];
+  return node?.id === id ? { node, parent, index } : null;
+}
+
 /**
- * Finds a node in a draft. Walking a draft makes a proxy of every node passed, so it is looked up in the document the
- * draft was made of; where the draft has changed too much since for that place to hold, it is searched.
+ * Finds a node in a draft. Walking a draft makes a proxy of every node passed, so its place is looked up in the document
+ * the draft was made of, and where the draft has changed since, in what it is now.
  */
 export function draftFind(draft: Draft<Art>, id: string): Found | null {
-  const place = isDraft(draft) ? nodePlaces(original(draft) as Art).get(id) : undefined;
-  if (place) {
-    let parent: ParentNode | null = null;
-    let list: readonly TreeNode[] = draft.layers as readonly TreeNode[];
-    for (const i of place.slice(0, -1)) {
-      const node: TreeNode | undefined = list[i];
-      parent = node && isParent(node) ? node : null;
-      list = parent?.children ?? [];
-    }
-    const index = place.at(-1)!;
-    const node = list[index];
-    if (node?.id === id) return { node, parent, index };
-  }
-  return findNode(draft as Art, id);
+  if (!isDraft(draft)) return findNode(draft as Art, id);
+  const place = nodePlaces(original(draft) as Art).get(id);
+  const found = place && draftAt(draft, place, id);
+  if (found) return found;
+  const placeNow = placeOf(current(draft) as Art, id);
+  return placeNow && draftAt(draft, placeNow, id);
 }
 
 export const draftNode = (draft: Draft<Art>, id: string): Draft<TreeNode> | null =>

@@ -3,15 +3,27 @@ import { MirrotError } from '../../error';
 import type { Recipe } from '../change';
 import { DEEPEST_GROUP } from '../limits';
 import type { Art, ArtNode, Group } from '../schema';
-import { ancestorsOf, childrenOf, inPaintOrder, outermost, type TreeNode } from '../tree';
-import { draftFind, draftNode, draftParent, plain } from './draft';
-import { addNode, detachNodes } from './nodes';
+import { ancestorsOf, childrenOf, findNode, inPaintOrder, nodesOf, outermost, type ParentNode, type TreeNode } from '../tree'; // prettier-ignore
+import { draftFind, draftParent, plain } from './draft';
+import { detachNodes } from './nodes';
 
 // Nodes moved between parents, and groups made of them and freed again.
 
 /** How many groups stand in each other in a node, itself counted. */
 const depthIn = (node: TreeNode): number =>
   node.type === 'group' ? 1 + Math.max(0, ...childrenOf(node).map(depthIn)) : 0;
+
+/** The outermost of some shapes, groups and pictures as they are in a drawing, bottom first. */
+const movable = (art: Art, ids: readonly string[]): ArtNode[] =>
+  nodesOf(art, outermost(art, inPaintOrder(art, ids))).flatMap((node) =>
+    node.type === 'layer' ? [] : [node],
+  );
+
+/** @param above how many layers and groups the nodes would stand in */
+function checkDepth(above: number, nodes: readonly ArtNode[]): void {
+  if (above - 1 + Math.max(0, ...nodes.map(depthIn)) > DEEPEST_GROUP)
+    throw new MirrotError('art', `Groups can stand in each other ${DEEPEST_GROUP} deep at most. Nothing was changed.`); // prettier-ignore
+}
 
 /**
  * Moves shapes, groups and pictures into a layer or group. They keep their order among themselves; what stands in another
@@ -28,21 +40,17 @@ export const moveNodes =
     if (!parent) return;
     const art = plain(draft as Art);
     const above = [parentId, ...ancestorsOf(art, parentId).map(({ id }) => id)];
-    const chosen = outermost(art, inPaintOrder(art, ids)).filter((id) => !above.includes(id));
-    const nodes = chosen.flatMap((id) => {
-      const node = draftNode(draft, id);
-      return node && node.type !== 'layer' ? [plain(node as ArtNode)] : [];
-    });
-    if (above.length - 1 + Math.max(0, ...nodes.map(depthIn)) > DEEPEST_GROUP)
-      throw new MirrotError('art', `Groups can stand in each other ${DEEPEST_GROUP} deep at most. Nothing was changed.`); // prettier-ignore
-    const own = parent.children.slice(0, index ?? parent.children.length);
-    const at = own.filter((child) => !chosen.includes(child.id)).length;
+    const nodes = movable(
+      art,
+      ids.filter((id) => !above.includes(id)),
+    );
+    checkDepth(above.length, nodes);
+    const chosen = new Set(nodes.map(({ id }) => id));
+    const own = plain(parent as ParentNode).children;
+    const at = own.slice(0, index ?? own.length).filter(({ id }) => !chosen.has(id)).length;
     // The clip of the group they stay in stays with them.
     const clip = parent.type === 'group' ? parent.clip : undefined;
-    detachNodes(
-      draft,
-      nodes.map(({ id }) => id),
-    );
+    detachNodes(draft, [...chosen]);
     parent.children.splice(at, 0, ...(nodes as Draft<ArtNode>[]));
     if (parent.type === 'group' && clip !== undefined) parent.clip = clip;
   };
@@ -74,13 +82,17 @@ export const groupNodes =
   (ids: readonly string[], group: Omit<Group, 'children'>): Recipe =>
   (draft) => {
     const art = plain(draft as Art);
-    const chosen = outermost(art, inPaintOrder(art, ids)).filter(
-      (id) => draftNode(draft, id)?.type !== 'layer',
-    );
-    const top = chosen.length > 0 ? draftFind(draft, chosen.at(-1)!) : null;
-    if (!top?.parent) return;
-    addNode(top.parent.id, { ...group, children: [] }, top.index + 1)(draft);
-    moveNodes(chosen, group.id)(draft);
+    const nodes = movable(art, ids);
+    const chosen = new Set(nodes.map(({ id }) => id));
+    const top = nodes.length > 0 ? findNode(art, nodes.at(-1)!.id) : null;
+    const parent = top?.parent && draftParent(draft, top.parent.id);
+    if (!parent) return;
+    checkDepth(ancestorsOf(art, parent.id).length + 2, nodes);
+    const at = plain(parent as ParentNode)
+      .children.slice(0, top.index)
+      .filter(({ id }) => !chosen.has(id)).length;
+    detachNodes(draft, [...chosen]);
+    parent.children.splice(at, 0, { ...group, children: nodes } as Draft<ArtNode>);
   };
 
 /** Frees groups: what stands in each stands in its place, in its order. Their own opacity, blend, blur and clip go. */
@@ -94,7 +106,7 @@ export const freeGroups =
       moveNodes(
         children.map((child) => child.id),
         found.parent.id,
-        found.index,
+        found.index + 1,
       )(draft);
       detachNodes(draft, [id]);
     }

@@ -1,7 +1,8 @@
 import type { Draft } from 'mutative';
 import { artOfDraft, type Recipe } from '../change';
 import type { Art, ArtNode, Layer } from '../schema';
-import { findNode, type ParentNode } from '../tree';
+import { longestRising } from '../order';
+import { findNode, inPaintOrder, type ParentNode } from '../tree';
 import { draftFind, draftNode, draftParent, plain } from './draft';
 import { dropLoneKeys, keysIn, pathsIn } from './shared';
 
@@ -25,7 +26,8 @@ export const addNode = (parentId: string, node: ArtNode, index?: number): Recipe
 
 /** Takes nodes out of the tree; what they share with others is looked after by the caller. */
 export function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
-  for (const id of ids) {
+  // From the top down: so none of the places still to come is moved by what is taken out.
+  for (const id of inPaintOrder(plain(draft as Art), ids).reverse()) {
     const found = draftFind(draft, id);
     if (!found) continue;
     if (found.parent) {
@@ -94,9 +96,10 @@ export const restack =
           if (isChosen(own) && !isChosen(next)) [order[at], order[at + step]] = [next, own];
         }
       }
-      order.forEach((from, at) => {
-        if (list[at] !== before[from]) list[at] = before[from]!;
-      });
+      const stay = longestRising(order);
+      const moved = order.flatMap((from, at) => (stay.has(at) ? [] : [{ from, at }]));
+      for (const from of moved.map((m) => m.from).sort((a, b) => b - a)) list.splice(from, 1);
+      for (const { from, at } of moved) list.splice(at, 0, before[from] as Draft<ArtNode>);
     }
   };
 
