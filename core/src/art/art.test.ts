@@ -12,7 +12,9 @@ import { paintedBox, paintList } from './paint-list';
 import { pathCubics, type Path } from '../path/path';
 import { parsePathData } from '../path/data';
 import { addChip, addLayer, addNode, addPicture, freeHole, makeHole, removeChip, removeNodes, releaseAxis, removePicture, restack, setAxis, setLayerInk, setNode, setPath, setPaths, setPicture, setSheet, styleShapes, together, traceFrom } from './edits'; // prettier-ignore
-import { emptyArt, placedPicture, type Art, type PlacedPicture, type Shape, ART_VERSION } from './schema';
+import type { Art, PlacedPicture, Shape } from './schema';
+import { emptyArt, placedPicture } from './blank';
+import { ART_VERSION } from './limits';
 import { anchorCount, findNode, findShape, layerOf, shapesOf, tracedPicture } from './tree'; // prettier-ignore
 import { formatLength, fromPx, PX_PER, toPx } from './units';
 

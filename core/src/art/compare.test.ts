@@ -16,7 +16,8 @@ import {
   setSheet,
   styleShapes,
 } from './edits';
-import { emptyArt, placedPicture, type Art, type Shape } from './schema';
+import type { Art, Shape } from './schema';
+import { emptyArt, placedPicture } from './blank';
 import { findNode, parentOf, shapesOf } from './tree';
 
 const shape = (id: string, x: number, more: Partial<Shape> = {}): Shape => ({

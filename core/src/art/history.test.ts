@@ -19,21 +19,21 @@ describe('history', () => {
     }
     const full = art;
     for (const id of ['c', 'b', 'a']) {
-      const back = undo(history, art)!;
+      const back = undo(history, art, mergeArt)!;
       expect(back).toMatchObject({ label: `Draw ${id}`, context: `before ${id}` });
       ({ history, art } = back);
     }
     expect(art).toEqual(blank);
-    expect(undo(history, art)).toBeNull();
-    for (let i = 0; i < 3; i++) ({ history, art } = redo(history, art)!);
+    expect(undo(history, art, mergeArt)).toBeNull();
+    for (let i = 0; i < 3; i++) ({ history, art } = redo(history, art, mergeArt)!);
     expect(art).toEqual(full);
-    expect(redo(history, art)).toBeNull();
+    expect(redo(history, art, mergeArt)).toBeNull();
   });
 
   it('forgets what was taken back once something new is done', () => {
     const change = changeArt(blank, addNode('layer', shapeOf('a')));
     const done = record(emptyHistory<null>(), 'Draw', { ...change, from: blank }, null, null);
-    const back = undo(done, change.art)!;
+    const back = undo(done, change.art, mergeArt)!;
     expect(record(back.history, 'Other', { ...change, from: blank }, null, null).undone).toEqual([]);
   });
 });
@@ -49,11 +49,11 @@ describe('history recalled from a journal', () => {
     for (let k = 0; k < 60; k++) {
       const r = random();
       if (r < 0.25 && history.done.length > 0) {
-        const back = undo(history, now)!;
+        const back = undo(history, now, mergeArt)!;
         [now, history] = [back.art, back.history];
         journal.push({ patches: back.patches, note: { did: 'undo' } });
       } else if (r < 0.4 && history.undone.length > 0) {
-        const forth = redo(history, now)!;
+        const forth = redo(history, now, mergeArt)!;
         [now, history] = [forth.art, forth.history];
         const { patches, run: _run, ...step } = history.done.at(-1)!;
         journal.push({ patches, note: { did: 'redo', ...step } });
@@ -92,7 +92,7 @@ describe('history recalled from a journal', () => {
           let h: History<number> | null = known, g: History<number> | null = history;
           h!.done.length > 0;
         ) {
-          const [a, b]: [Moved<number>, Moved<number>] = [undo(h!, one)!, undo(g!, two)!];
+          const [a, b]: [Moved<number>, Moved<number>] = [undo(h!, one, mergeArt)!, undo(g!, two, mergeArt)!];
           [one, two, h, g] = [a.art, b.art, a.history, b.history];
           expect(one).toEqual(two);
         }
@@ -119,21 +119,21 @@ describe('steps of a drawing that others changed meanwhile', () => {
     let [history, art] = step(emptyHistory<null>(), start, addNode('layer', shapeOf('c'), 0));
     [history, art] = step(history, art, styleShapes(['b'], { fill: red }));
     const theirs = changeArt(art, addNode('layer', shapeOf('x'), 0)).art;
-    let moved = undo(history, theirs)!;
+    let moved = undo(history, theirs, mergeArt)!;
     expect(moved).toMatchObject({ merged: true, conflicts: [] });
     expect(findShape(moved.art, 'b')!.fill).not.toEqual(red);
-    moved = undo(moved.history, moved.art)!;
+    moved = undo(moved.history, moved.art, mergeArt)!;
     expect(idsOf(moved.art)).toEqual(['x', 'a', 'b']);
     expect(applyChecked(theirs, []).art).toEqual(theirs);
-    moved = redo(moved.history, moved.art)!;
-    moved = redo(moved.history, moved.art)!;
+    moved = redo(moved.history, moved.art, mergeArt)!;
+    moved = redo(moved.history, moved.art, mergeArt)!;
     expect(moved.art).toEqual(theirs);
   });
 
   it('say so where nothing is left to take back', () => {
     const [history, art] = step(emptyHistory<null>(), start, styleShapes(['b'], { fill: red }));
     const theirs = changeArt(art, (d) => void d.layers[0]!.children.pop()).art;
-    const moved = undo(history, theirs)!;
+    const moved = undo(history, theirs, mergeArt)!;
     // The shape that is gone comes back with nothing but its colour changed: its taker took it whole.
     expect(moved.patches.length === 0 || findShape(moved.art, 'b')).toBeTruthy();
   });
@@ -154,19 +154,19 @@ describe('steps of a drawing that others changed meanwhile', () => {
           art = changeArt(art, recipe).art;
           others = mergeArt(start, others, changeArt(others, recipe).art).art;
         } else if (pick < 0.5 && history.done.length > 0) {
-          ({ history, art } = undo(history, art)!);
+          ({ history, art } = undo(history, art, mergeArt)!);
         } else if (pick < 0.65 && history.undone.length > 0) {
-          ({ history, art } = redo(history, art)!);
+          ({ history, art } = redo(history, art, mergeArt)!);
         } else [history, art] = step(history, art, anyRecipe(random, art, newId));
       }
       const full = art;
       let back = 0;
       while (history.done.length > 0) {
-        ({ history, art } = undo(history, art)!);
+        ({ history, art } = undo(history, art, mergeArt)!);
         back++;
       }
       expect(idsOf(art).sort(), `seed ${seed}`).toEqual(idsOf(others).sort());
-      while (back-- > 0) ({ history, art } = redo(history, art)!);
+      while (back-- > 0) ({ history, art } = redo(history, art, mergeArt)!);
       expect(idsOf(art).sort()).toEqual(idsOf(full).sort());
     }
   });

@@ -1,6 +1,6 @@
 import { applyPatches, type Change } from './change';
 import { artDifference } from './difference';
-import { mergeArt } from './merge';
+import type { Merge } from './merge';
 import type { Patch } from './patch';
 import type { Art } from './schema';
 
@@ -160,6 +160,7 @@ function move<Context>(
   art: Art,
   step: Step<Context>,
   back: boolean,
+  merge: Merge,
   stacks: Pick<History<Context>, 'done' | 'undone'>,
 ): Moved<Context> {
   const [patches, inverse] = back ? [step.inverse, step.patches] : [step.patches, step.inverse];
@@ -168,7 +169,7 @@ function move<Context>(
   const history = { ...stacks, runs: movedRun(runs, step.run, to, [stacks.done, stacks.undone]) };
   const told = { history, context: back ? step.before : step.after, label: step.label };
   if (from === art) return { ...told, art: to, patches, inverse, merged: false, conflicts: [] };
-  const merged = mergeArt(from, to, art);
+  const merged = merge(from, to, art);
   return {
     ...told,
     art: merged.art,
@@ -179,22 +180,26 @@ function move<Context>(
   };
 }
 
-/** Takes the newest step back; null when there is none. */
-export function undo<Context>(history: History<Context>, art: Art): Moved<Context> | null {
+/**
+ * Takes the newest step back; null when there is none.
+ *
+ * @param merge `mergeArt`: asked only where others had a hand in the drawing, so that a page may fetch it when that is so
+ */
+export function undo<Context>(history: History<Context>, art: Art, merge: Merge): Moved<Context> | null {
   const step = history.done.at(-1);
   return step
-    ? move(history, art, step, true, {
+    ? move(history, art, step, true, merge, {
         done: history.done.slice(0, -1),
         undone: [...history.undone, step],
       })
     : null;
 }
 
-/** Does the step last taken back again; null when there is none. */
-export function redo<Context>(history: History<Context>, art: Art): Moved<Context> | null {
+/** Does the step last taken back again, as `undo` takes one back; null when there is none. */
+export function redo<Context>(history: History<Context>, art: Art, merge: Merge): Moved<Context> | null {
   const step = history.undone.at(-1);
   return step
-    ? move(history, art, step, false, {
+    ? move(history, art, step, false, merge, {
         done: [...history.done, step],
         undone: history.undone.slice(0, -1),
       })

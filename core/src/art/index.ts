@@ -1,3 +1,4 @@
+export * from './blank';
 export { shapeBounds } from './bounds';
 export {
   applyChecked,
@@ -32,19 +33,21 @@ export {
 } from './history';
 export { type Holdings, holdingsOf } from './holdings';
 export { pathInside, shapeHas } from './inside';
-export { MOST_CHARACTERS } from './limits';
+export { ART_VERSION, FARTHEST_COORDINATE, MOST_CHARACTERS, MOST_COPIES } from './limits';
 export { drawnData, lineRuns } from './line-data';
-export { mergeArt, type Merged } from './merge';
+export { type Merge, mergeArt, type Merged } from './merge';
 export { migrateArt } from './migrate';
 export * from './paint';
+export * from './paint-kinds';
 export * from './paint-list';
 export { patchDocument, type Patched } from './patch';
+export * from './picture-view';
 export * from './placed-picture';
 export { copiedShapes, type CopiedShape, copyMaps, isWholeRing, outlineBox, WHOLE_TURN } from './repeat';
 export { same } from './same';
-export { FARTHEST_COORDINATE } from './scalars';
 export * from './schema';
-export { cutText, fitName, nameSchema, noteSchema, numberedName } from './text';
+export { cutText, fitName, nameProblem, numberedName } from './text';
+export { nameSchema, noteSchema } from './text-schema';
 export {
   ancestorsOf,
   anchorCount,

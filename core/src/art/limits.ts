@@ -6,3 +6,9 @@ export const MOST_ANCHORS = 2_000_000;
 export const DEEPEST_GROUP = 64;
 /** Most characters of a name or a note. */
 export const MOST_CHARACTERS = 500;
+/** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
+export const FARTHEST_COORDINATE = 1e6;
+/** Most copies of a group, itself counted. */
+export const MOST_COPIES = 500;
+/** Version of the document that this code writes. */
+export const ART_VERSION = 7;

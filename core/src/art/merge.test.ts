@@ -7,7 +7,8 @@ import { readArt } from './check';
 import { addChip, addNode, addPicture, freeHole, makeHole, moveNodes, removeChip, removeNodes, removePicture, setClip, setNode, setPath, setSheet, styleShapes, together } from './edits'; // prettier-ignore
 import { mergeArt } from './merge';
 import { mergeOrder } from './order';
-import { placedPicture, type Art } from './schema';
+import type { Art } from './schema';
+import { placedPicture } from './blank';
 import { anyRecipe, groupOf, idsOf, shapeOf, withShapes } from './testing';
 import { findNode, findShape, shapesOf } from './tree';
 

@@ -53,6 +53,9 @@ function mergeItems<T extends { readonly id: string }>(
   });
 }
 
+/** How two drawings that grew from one are brought together. */
+export type Merge = (base: Art, mine: Art, theirs: Art) => Merged;
+
 /**
  * Brings two drawings together that both grew from `base`, so that nothing either did is lost: what each side added,
  * took away, moved in the stack and changed, field by field. Where both changed one field, `mine` is the later hand and

@@ -6,7 +6,7 @@ import { writeSvg } from '../formats/svg/write';
 import { readArt } from './check';
 import { migrateArt } from './migrate';
 import { flatHex, paletteOf } from './paint';
-import { ART_VERSION } from './schema';
+import { ART_VERSION } from './limits';
 import { shapesOf } from './tree';
 
 // Kept samples: the document of a demo project as each version of the program wrote it, and the SVG that version 5

@@ -4,7 +4,8 @@ import { changeArt, type Recipe } from './change';
 import { addChip, addNode, addPicture, setAxis, setChip, setClip, setCovering, setNode, styleShapes, together } from './edits'; // prettier-ignore
 import { plainStroke } from './paint';
 import { outputBox, paintedBox, paintedLeaves, paintedNode, paintList, type PaintedGroup, type PaintedShape } from './paint-list'; // prettier-ignore
-import { placedPicture, type Art, type PictureNode } from './schema';
+import type { Art, PictureNode } from './schema';
+import { placedPicture } from './blank';
 import { findNode } from './tree';
 import { blank, groupOf, shapeOf, withShapes } from './testing';
 

@@ -4,11 +4,13 @@ import { transformPath } from '../path/path-map';
 import { pathBounds } from '../path/path-measure';
 import type { Path } from '../path/path';
 import { strokeBounds } from '../path/stroke-bounds';
-import { paletteOf, seenPaint, type Blend, type Palette, type SeenPaint, type Stroke } from './paint';
+import { paletteOf, seenPaint, type Palette, type SeenPaint, type Stroke } from './paint';
+import type { Blend } from './paint-kinds';
 import { shownCorners } from './placed-picture';
 import { copyMaps } from './repeat';
 import { same } from './same';
-import { MOST_COPIES, type Art, type PlacedPicture, type Shape } from './schema';
+import { MOST_COPIES } from './limits';
+import type { Art, PlacedPicture, Shape } from './schema';
 import { byType, childrenOf, wholePaths, type ParentNode, type TreeNode } from './tree';
 
 // The drawing as it is painted: the one description that the bed, the thumbnails and every file read. Parts follow one

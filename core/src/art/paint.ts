@@ -1,74 +1,9 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { formatHex, parseHex } from '../colour/srgb';
 import { apply, compose, invert, type Affine } from '../geometry/affine';
 import type { Point } from '../geometry/vector';
-import { hex, id, length, placementSchema, share, type DeepReadonly } from './scalars';
-
-/** A colour of its own, or one of the palette's chips: recoloured with it. */
-export const colourSchema = z.union([z.strictObject({ hex }), z.strictObject({ chip: id })]);
-
-/** Most stops of a gradient. */
-export const MOST_STOPS = 64;
-
-const stopSchema = z.strictObject({ at: share, colour: colourSchema, opacity: share });
-
-/**
- * Colours that run over into each other. Linear: along the x axis from 0 to 1. Radial: from the origin to the unit
- * circle. `placement` takes that plane to sheet pixels, so that a gradient goes along with every map of its shape,
- * shears too. Before the first stop and after the last it goes on with their colours.
- */
-const gradientSchema = z.strictObject({
-  kind: z.enum(['linear', 'radial']),
-  placement: placementSchema,
-  stops: z
-    .array(stopSchema)
-    .min(2)
-    .max(MOST_STOPS)
-    .refine(
-      (stops) => stops.every((s, i) => i === 0 || stops[i - 1]!.at <= s.at),
-      'The stops of a gradient follow one another.',
-    ),
-});
-
-export const paintSchema = z.union([...colourSchema.options, gradientSchema]);
-
-/** How a stroke ends and turns its corners, by the names of SVG 2 (section 13.5). */
-export const STROKE_ENDS = ['butt', 'round', 'square'] as const;
-export const STROKE_JOINS = ['miter', 'round', 'bevel'] as const;
-/** Widest stroke, sheet pixels. */
-const WIDEST_STROKE = 10_000;
-
-export const strokeSchema = z.strictObject({
-  paint: paintSchema,
-  width: length.max(WIDEST_STROKE),
-  ends: z.enum(STROKE_ENDS),
-  joins: z.enum(STROKE_JOINS),
-  /** A corner whose tip would lie farther than this many half widths away is cut off. */
-  miterLimit: z.number().min(1).max(1000),
-  /** Lengths of dashes and gaps in turn, sheet pixels; none for a whole line. */
-  dash: z.array(length).max(32),
-});
-
-/** How what is painted is mixed with what lies beneath, by the names of W3C Compositing and Blending (section 10). */
-export const BLENDS = [
-  'normal',
-  'multiply',
-  'screen',
-  'overlay',
-  'darken',
-  'lighten',
-  'color-dodge',
-  'color-burn',
-  'hard-light',
-  'soft-light',
-  'difference',
-  'exclusion',
-  'hue',
-  'saturation',
-  'color',
-  'luminosity',
-] as const;
-export type Blend = (typeof BLENDS)[number];
+import type { colourSchema, gradientSchema, paintSchema, stopSchema, strokeSchema } from './paint-schema';
+import type { DeepReadonly } from './scalars';
 
 export type Colour = DeepReadonly<z.infer<typeof colourSchema>>;
 export type Stop = DeepReadonly<z.infer<typeof stopSchema>>;

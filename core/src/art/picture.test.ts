@@ -22,7 +22,9 @@ import {
 import { migrateArt } from './migrate';
 import { followPicture, pictureMove, tracedOn } from './follow-picture';
 import { fitOnSheet, picturePpi, seenBox, seenSize, shownCorners, squareMap } from './placed-picture';
-import { ART_VERSION, emptyArt, placedPicture, type Art, type PlacedPicture, type Shape } from './schema';
+import type { Art, PlacedPicture, Shape } from './schema';
+import { ART_VERSION } from './limits';
+import { emptyArt, placedPicture } from './blank';
 import { findShape } from './tree';
 
 const shape = (id: string, paths: Shape['paths']): Shape => ({

@@ -9,7 +9,8 @@ import { followPicture } from './follow-picture';
 import { addPicture } from './edits';
 import { paintedLeaves, paintList, type PaintedShape } from './paint-list';
 import { copyMaps, isWholeRing, mapRepeat, outlineBox, repeatMaps, shapesSeen, WHOLE_TURN } from './repeat';
-import { emptyArt, placedPicture, type Art, type Group, type Repeat, type Shape } from './schema';
+import type { Art, Group, Repeat, Shape } from './schema';
+import { emptyArt, placedPicture } from './blank';
 import { findNode } from './tree';
 
 const shape = (id: string, x: number, y: number, size: number, more: Partial<Shape> = {}): Shape => ({

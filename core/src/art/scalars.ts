@@ -1,9 +1,7 @@
 import { z } from 'zod';
+import { FARTHEST_COORDINATE } from './limits';
 
 // What the document's schemas are made of.
-
-/** Coordinates lie within this many sheet pixels (over 250 m); beyond it the numbers stop being exact enough to draw. */
-export const FARTHEST_COORDINATE = 1e6;
 
 export const coordinate = z.number().min(-FARTHEST_COORDINATE).max(FARTHEST_COORDINATE);
 /** A length that is not zero, sheet pixels. */

@@ -3,12 +3,14 @@ import { checkQuad } from '../geometry/square';
 import type { Point } from '../geometry/vector';
 import { FEWEST_PARTS, MOST_PARTS } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
-import { BLENDS, paintSchema, strokeSchema } from './paint';
+import { ART_VERSION, FARTHEST_COORDINATE, MOST_COPIES } from './limits';
+import { BLENDS } from './paint-kinds';
+import { paintSchema, strokeSchema } from './paint-schema';
+import { PICTURE_VIEWS } from './picture-view';
 import {
   angle,
   coordinate,
   extent,
-  FARTHEST_COORDINATE,
   hex,
   id,
   length,
@@ -17,11 +19,8 @@ import {
   share,
   type DeepReadonly,
 } from './scalars';
-import { heldNameSchema, noteSchema } from './text';
+import { heldNameSchema, noteSchema } from './text-schema';
 import { UNITS } from './units';
-
-/** Version of the document that this code writes. */
-export const ART_VERSION = 7;
 
 /** Strongest blur, sheet pixels. */
 const MOST_BLUR = 1000;
@@ -105,8 +104,6 @@ export const pictureNodeSchema = z.strictObject({
   picture: id,
 });
 
-/** Most copies of a group, itself counted. */
-export const MOST_COPIES = 500;
 const copies = z.number().int().min(2).max(MOST_COPIES);
 
 /** A group that stands several times: what is in it leads, the others follow it. */
@@ -156,10 +153,6 @@ export const layerSchema = z.strictObject({
   ink: hex.nullable(),
   children: z.array(nodeSchema),
 });
-
-/** How a picture is shown to see by; the pixels stay what they are. */
-export const PICTURE_VIEWS = ['plain', 'grey', 'tones', 'edges', 'lines'] as const;
-export type PictureView = (typeof PICTURE_VIEWS)[number];
 
 /** Most pixels of a picture that is seen straight on. */
 const MOST_STRAIGHT_PIXELS = 100_000_000;
@@ -270,46 +263,3 @@ export interface Layer extends DeepReadonly<z.infer<typeof layerSchema>> {}
 export interface Art extends DeepReadonly<z.infer<typeof artFields>> {}
 /** What can stand in a layer or a group. */
 export type ArtNode = Shape | Group | PictureNode;
-
-/** What a picture has when nothing was done to it. */
-export const PLAIN_PICTURE = {
-  square: null,
-  crop: null,
-  view: 'plain',
-  tones: { count: 4, bounds: null, smooth: 2 },
-  veil: false,
-  credit: { source: '', author: '', licence: '', address: '' },
-} as const;
-
-/** A grid when none was asked for: five millimetres, not shown. */
-const PLAIN_GRID = { shown: false, step: (5 * 96) / 25.4, hex: '#2f6b4f' } as const;
-
-/** A picture just placed: what is not given is as it comes. */
-export const placedPicture = (
-  given: Pick<PlacedPicture, 'id' | 'source' | 'name' | 'width' | 'height' | 'placement'> &
-    Partial<PlacedPicture>,
-): PlacedPicture => ({ shown: true, locked: true, wash: 0, ...PLAIN_PICTURE, ...given });
-
-/** A document with an empty layer and nothing on it. Sizes in sheet pixels. */
-export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string): Art => ({
-  version: ART_VERSION,
-  sheet: { ...sheet, ground: null, ppi: 300 },
-  pictures: [],
-  traced: null,
-  layers: [
-    {
-      id: layerId,
-      type: 'layer',
-      name: 'Drawing',
-      shown: true,
-      locked: false,
-      opacity: 1,
-      ink: null,
-      children: [],
-    },
-  ],
-  chips: [],
-  guides: { locked: false, lines: [] },
-  grid: PLAIN_GRID,
-  axis: null,
-});

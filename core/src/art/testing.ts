@@ -18,7 +18,8 @@ import {
   setSheet,
   styleShapes,
 } from './edits';
-import { emptyArt, type Art, type Group, type Shape } from './schema';
+import type { Art, Group, Shape } from './schema';
+import { emptyArt } from './blank';
 import { findShape, nodePlaces, parentOf, shapesOf } from './tree';
 
 // Shared by tests only.

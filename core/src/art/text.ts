@@ -1,4 +1,3 @@
-import { z } from 'zod';
 import { MOST_CHARACTERS } from './limits';
 
 // What may stand in names and notes: any script, right-to-left and emoji too. Control characters, halves of surrogate
@@ -6,19 +5,19 @@ import { MOST_CHARACTERS } from './limits';
 const NOT_TEXT = '\\p{Cc}\\p{Cs}\\uFFFE\\uFFFF';
 const isText = new RegExp(`^[^${NOT_TEXT}]*$`, 'u');
 
-const text = z
-  .string()
-  .max(MOST_CHARACTERS, `A name has ${MOST_CHARACTERS} characters at most.`)
-  .regex(isText, 'A name cannot hold control characters or halves of characters.');
+const hasText = /\S/;
 
-/** A name as the document holds it. */
-export const heldNameSchema = text.regex(/\S/, 'A name needs at least one character.');
+/** Why a text can be no note; null where it can. */
+export const noteProblem = (value: string): string | null =>
+  value.length > MOST_CHARACTERS
+    ? `A name has ${MOST_CHARACTERS} characters at most.`
+    : isText.test(value)
+      ? null
+      : 'A name cannot hold control characters or halves of characters.';
 
-/** A name as people type it: spaces around it are taken off. */
-export const nameSchema = z.string().trim().min(1, 'A name needs at least one character.').pipe(text);
-
-/** A note: may be empty. */
-export const noteSchema = text;
+/** Why a text can be no name; null where it can. Spaces around it are not looked at. */
+export const nameProblem = (value: string): string | null =>
+  hasText.test(value) ? noteProblem(value.trim()) : 'A name needs at least one character.';
 
 /** The first `most` UTF-16 units of a text, one fewer where that would cut a character in half. */
 export function cutText(value: string, most: number): string {

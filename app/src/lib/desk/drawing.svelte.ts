@@ -25,6 +25,7 @@ import {
   type Gesture,
   type MadeChange,
 } from './changes';
+import { mergeFetched } from './merging';
 import type { Offer } from './offer';
 
 interface OpenGesture {
@@ -243,7 +244,7 @@ export class Drawing {
       if (did === 'undo') return true;
     }
     const from = this.#kept;
-    const moved = (did === 'undo' ? undo : redo)(this.history, from);
+    const moved = (did === 'undo' ? undo : redo)(this.history, from, mergeFetched);
     if (!moved) return false;
     this.#put(moved.art);
     this.history = moved.history;
@@ -272,7 +273,7 @@ export class Drawing {
 
   /**
    * Takes a document that others have had a hand in. The steps stay: those made before are moved into it when they are
-   * taken back.
+   * taken back, by what `fetchMerge` has fetched before.
    */
   replace(art: Art): void {
     this.#put(art);

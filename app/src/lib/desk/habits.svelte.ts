@@ -1,42 +1,42 @@
 import { SNAP_KINDS, type SnapKind } from '@mirrot/core';
-import { z } from 'zod';
+import * as z from 'zod/mini';
 
 const KEY = 'mirrot-habits';
 
 /** How someone likes to draw: it stays from one project and one day to the next. Whatever cannot be read is as at first. */
 const habitsSchema = z.object({
   /** A curved anchor's leaving handle shapes the next segment. */
-  carry: z.boolean().catch(true),
+  carry: z.catch(z.boolean(), true),
   /** Plain clicks make flowing anchors. */
-  flowingClicks: z.boolean().catch(false),
+  flowingClicks: z.catch(z.boolean(), false),
   /** Only straight segments are drawn: a drag moves the new anchor instead of pulling handles. */
-  straightOnly: z.boolean().catch(false),
+  straightOnly: z.catch(z.boolean(), false),
   /** Anchors that turn by more than this, in degrees, stay corners when the rest is made to flow. */
-  sharpest: z.number().min(5).max(175).catch(70),
+  sharpest: z.catch(z.number().check(z.minimum(5), z.maximum(175)), 70),
   /** How far the line may go when anchors are thinned out, screen pixels. */
-  thinWithin: z.number().min(0.1).max(10).catch(1),
+  thinWithin: z.catch(z.number().check(z.minimum(0.1), z.maximum(10)), 1),
   /** Dragged handles keep their angle. */
-  angleLocked: z.boolean().catch(false),
+  angleLocked: z.catch(z.boolean(), false),
   /** How far to either side of a path the picture's edge is looked for, screen pixels. */
-  driftReach: z.number().min(6).max(60).catch(16),
+  driftReach: z.catch(z.number().check(z.minimum(6), z.maximum(60)), 16),
   /** Drift that counts as on the edge, picture pixels. */
-  driftWithin: z.number().min(0.1).max(10).catch(1),
+  driftWithin: z.catch(z.number().check(z.minimum(0.1), z.maximum(10)), 1),
   /** Bumps of the edge shorter than this are ignored, picture pixels; 0 for none. */
-  driftDetail: z.number().min(0).max(60).catch(0),
+  driftDetail: z.catch(z.number().check(z.minimum(0), z.maximum(60)), 0),
   /** Anchors that could go are marked on chosen paths. */
-  spareMarks: z.boolean().catch(true),
+  spareMarks: z.catch(z.boolean(), true),
   /** Whiskers stand on chosen paths. */
-  whiskers: z.boolean().catch(true),
+  whiskers: z.catch(z.boolean(), true),
   /** Settle may move anchors, not only handles. */
-  settleAnchors: z.boolean().catch(true),
+  settleAnchors: z.catch(z.boolean(), true),
   /** The next segment is offered on the picture's edge while blocking in. */
-  reach: z.boolean().catch(true),
+  reach: z.catch(z.boolean(), true),
   /** Where the edge turns ahead is shown when the pointer rests. */
-  hints: z.boolean().catch(true),
+  hints: z.catch(z.boolean(), true),
   /** How far from the edge one offered segment may lie, picture pixels. */
-  reachWithin: z.number().min(0.2).max(10).catch(0.6),
-  snapOn: z.boolean().catch(true),
-  snap: z.record(z.enum(SNAP_KINDS), z.boolean()).catch({
+  reachWithin: z.catch(z.number().check(z.minimum(0.2), z.maximum(10)), 0.6),
+  snapOn: z.catch(z.boolean(), true),
+  snap: z.catch(z.record(z.enum(SNAP_KINDS), z.boolean()), {
     anchors: true,
     segments: true,
     crossings: true,
@@ -47,26 +47,22 @@ const habitsSchema = z.object({
     grid: true,
   }),
   /** Width of the tracing ink of the path in hand, screen pixels; finished ones are thinner. */
-  inkWidth: z.number().min(1).max(3).catch(2),
+  inkWidth: z.catch(z.number().check(z.minimum(1), z.maximum(3)), 2),
   /** Paths are single strokes of a pen this wide, sheet pixels. */
-  pen: z.boolean().catch(false),
-  penWidth: z
-    .number()
-    .min(0.1)
-    .max(1000)
-    .catch((0.8 * 96) / 25.4),
+  pen: z.catch(z.boolean(), false),
+  penWidth: z.catch(z.number().check(z.minimum(0.1), z.maximum(1000)), (0.8 * 96) / 25.4),
   /** The chosen shapes are filled see-through while they are shaped. */
-  haze: z.boolean().catch(false),
+  haze: z.catch(z.boolean(), false),
   /** Teeth along the chosen paths, as long as they bend. */
-  comb: z.boolean().catch(false),
+  comb: z.catch(z.boolean(), false),
   /** The real weight of strokes shows round the ink. */
-  trueStroke: z.boolean().catch(false),
-  loupe: z.boolean().catch(true),
-  rulers: z.boolean().catch(true),
-  stackOpen: z.boolean().catch(true),
-  eyeOpen: z.boolean().catch(true),
+  trueStroke: z.catch(z.boolean(), false),
+  loupe: z.catch(z.boolean(), true),
+  rulers: z.catch(z.boolean(), true),
+  stackOpen: z.catch(z.boolean(), true),
+  eyeOpen: z.catch(z.boolean(), true),
   /** What Symmetric again goes by: the axis that is set, the drawing's own middle line, its own centre. */
-  evenAbout: z.enum(['axis', 'middle', 'centre']).catch('middle'),
+  evenAbout: z.catch(z.enum(['axis', 'middle', 'centre']), 'middle'),
 });
 type HabitValues = z.infer<typeof habitsSchema>;
 

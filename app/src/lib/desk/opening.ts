@@ -1,12 +1,4 @@
-import {
-  applyPatches,
-  ART_VERSION,
-  artDifference,
-  mergeArt,
-  recall,
-  type Art,
-  type History,
-} from '@mirrot/core';
+import { applyPatches, ART_VERSION, artDifference, recall, type Art, type History } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { ArtAnswer, JournalAnswer, ProjectAnswer } from '$lib/wire';
 import { getArt, getJournal, getProject, ServerError } from './api';
@@ -22,6 +14,7 @@ import {
   type LeftBehind,
   type SetAside,
 } from './kept-changes';
+import { fetchMerge } from './merging';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
@@ -43,14 +36,15 @@ const ofChanges = (art: Art, changes: readonly KeptChange[]): Art =>
  * What is still to send of what ended visits left: their changes as they were made where nothing has happened since,
  * else what is merged of them. What cannot be merged any more is set aside.
  */
-function pendingOf(
+async function pendingOf(
   left: readonly LeftBehind[],
   theirs: ArtAnswer,
   setAside: (visit: LeftBehind, after: Art) => void,
-): readonly KeptChange[] {
+): Promise<readonly KeptChange[]> {
   const [only] = left;
   if (!only) return [];
   if (left.length === 1 && only.revision === theirs.revision) return only.changes;
+  const mergeArt = await fetchMerge();
   const art = left.reduce((now, visit) => {
     const mine = ofChanges(visit.art, visit.changes);
     try {
@@ -106,7 +100,7 @@ export async function openProject(id: string): Promise<Workplace> {
   const visit = newId();
   const visitOver = announceVisit(visit);
   const store = createChangeStore(visit, project);
-  const pending = pendingOf(left, theirs, ({ art: before, changes }, after) => {
+  const pending = await pendingOf(left, theirs, ({ art: before, changes }, after) => {
     const aside: SetAside = {
       id: newId(),
       project: id,

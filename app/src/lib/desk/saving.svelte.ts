@@ -1,13 +1,14 @@
 // Long because what is sent, stored and taken in is one machine: parted, each part would hold all of its state.
 
 import { OUTDATED } from '$lib/outdated';
-import { applyPatches, artDifference, ART_VERSION, mergeArt, type Art } from '@mirrot/core';
+import { applyPatches, artDifference, ART_VERSION, type Art, type Merge } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { getArt, sendChanges, ServerError } from './api';
 import type { ChangeSink, MadeChange } from './changes';
 import { NOTHING_CHOSEN } from './choice';
 import type { ChangeStore, KeptChange, SetAside } from './kept-changes';
-import { splitChange } from './split';
+import { fetchMerge } from './merging';
+import { isTooLarge } from './large-change';
 
 /** How a project's changes stand. `kept`: all are on the server. */
 export type SavingState = 'kept' | 'sending' | 'away' | 'full' | 'signed-out' | 'conflict' | 'outdated';
@@ -75,6 +76,15 @@ const MOST_LAST_BYTES = 60_000;
 
 /** Answers that mean "not now": the network, a proxy, a full disk, too much at once. */
 const NOT_NOW = new Set([0, 408, 425, 429, 502, 503, 504, 507]);
+
+/** Answers that say nothing of what was sent: all of it is kept as it is. */
+const KEEPS_ALL = new Set([...NOT_NOW, 401, 409, OUTDATED]);
+
+/** Why a request failed. */
+interface Failure {
+  readonly status: number;
+  readonly message: string;
+}
 
 interface Batch {
   readonly id: string;
@@ -181,10 +191,7 @@ export function createSaving({
     if (patches.length > 0) {
       const looked = { choice: NOTHING_CHOSEN, live: null };
       const inverse = artDifference(merged, theirs.art);
-      enqueue(
-        { patches, note: { did: 'step', label: note, inverse, before: looked, after: looked } },
-        theirs.art,
-      );
+      enqueue({ patches, note: { did: 'step', label: note, inverse, before: looked, after: looked } });
     }
     beginStore();
     counted();
@@ -192,7 +199,7 @@ export function createSaving({
   }
 
   /** Takes out of the drawing what the server does not take, keeps it aside, and goes on with the rest. */
-  function setAside(batch: Batch, reason: string): void {
+  function setAside(batch: Batch, reason: string, mergeArt: Merge): void {
     const refused = applied(base, batch.changes);
     const aside = (after: Art, changes: readonly KeptChange[]): SetAside => ({
       id: newId(),
@@ -219,14 +226,14 @@ export function createSaving({
     replaced(rest, { why: 'set-aside', aside: record });
   }
 
-  function failed(batch: Batch, error: unknown): void {
-    const { status, message } = error instanceof ServerError ? error : { status: 0, message: String(error) };
+  /** @param merge where the server may have refused the batch for what is in it */
+  function failed(batch: Batch, { status, message }: Failure, merge: Merge | null): void {
     if (status === 409) state = 'conflict';
     else if (status === OUTDATED) state = 'outdated';
     else if (status === 401) {
       state = 'signed-out';
       wait();
-    } else if (NOT_NOW.has(status)) {
+    } else if (!merge) {
       state = status === 507 ? 'full' : 'away';
       wait();
     } else if (status >= 500 && ++batch.tries < TRIES) {
@@ -240,7 +247,7 @@ export function createSaving({
     } else {
       queue.shift();
       // What the server says of itself is not so of the page any more.
-      setAside(batch, message.replace(/ Nothing was changed\.$/, ''));
+      setAside(batch, message.replace(/ Nothing was changed\.$/, ''), merge);
       void send();
     }
   }
@@ -256,6 +263,7 @@ export function createSaving({
     inFlight = batch;
     batch.sent = true;
     if (state === 'kept') state = 'sending';
+    if (batch.changes.some(({ change }) => isTooLarge(change))) return partAndSend(batch);
     let answer: { revision: number };
     try {
       answer = await sendChanges(
@@ -265,11 +273,14 @@ export function createSaving({
         batch.id,
       );
     } catch (error) {
+      const failure = error instanceof ServerError ? error : { status: 0, message: String(error) };
+      // Without it nothing can be set aside: then it is tried again later.
+      const merge = KEEPS_ALL.has(failure.status) ? null : await fetchMerge().catch(() => null);
       if (inFlight !== batch) return;
       queue.unshift(batch);
       inFlight = null;
       counted();
-      return failed(batch, error);
+      return failed(batch, failure, merge);
     }
     // Taken over meanwhile: what was in flight is part of that.
     if (inFlight !== batch) return;
@@ -285,25 +296,54 @@ export function createSaving({
     void send();
   }
 
-  function enqueue(change: MadeChange, before: Art): KeptChange[] {
-    return splitChange(change, before).map((part) => {
-      const characters = JSON.stringify(part).length;
-      // What has not left yet travels together; the batch in flight keeps its contents and its name.
-      let batch = queue.at(-1);
-      const full =
-        batch &&
-        (batch.changes.length >= MOST_TOGETHER ||
-          batch.patches + part.patches.length > MOST_PATCHES_TOGETHER ||
-          batch.characters + characters > MOST_CHARACTERS_TOGETHER);
-      if (!batch || batch.sent || full) queue.push((batch = batchOf(newId())));
-      const kept = { seq: ++seq, batch: batch.id, change: part };
-      batch.changes.push(kept);
-      batch.patches += part.patches.length;
-      batch.characters += characters;
-      keptSince++;
-      charactersSince += characters;
-      return kept;
+  /** Parts the batch in flight into requests the server takes, and sends the first. */
+  async function partAndSend(batch: Batch): Promise<void> {
+    const { splitChange } = await import('./split').catch(() => ({ splitChange: null }));
+    if (inFlight !== batch || stopped) return;
+    inFlight = null;
+    if (!splitChange) {
+      queue.unshift(batch);
+      state = 'away';
+      return wait();
+    }
+    let art = base;
+    const parts = batch.changes.flatMap(({ change }) => {
+      const before = art;
+      art = applyPatches(art, change.patches);
+      return splitChange(change, before);
     });
+    const later = queue;
+    queue = parts.map((part) => batchOf(newId(), [{ seq: 0, batch: '', change: part }]));
+    // Numbered anew, so that what the server has of it can be told from what it has not.
+    for (const held of [...queue, ...later])
+      held.changes.splice(
+        0,
+        Infinity,
+        ...held.changes.map((kept) => ({ ...kept, batch: held.id, seq: ++seq })),
+      );
+    queue.push(...later);
+    beginStore();
+    counted();
+    return send();
+  }
+
+  function enqueue(change: MadeChange): KeptChange {
+    const characters = JSON.stringify(change).length;
+    // What has not left yet travels together; the batch in flight keeps its contents and its name.
+    let batch = queue.at(-1);
+    const full =
+      batch &&
+      (batch.changes.length >= MOST_TOGETHER ||
+        batch.patches + change.patches.length > MOST_PATCHES_TOGETHER ||
+        batch.characters + characters > MOST_CHARACTERS_TOGETHER);
+    if (!batch || batch.sent || full) queue.push((batch = batchOf(newId())));
+    const kept = { seq: ++seq, batch: batch.id, change };
+    batch.changes.push(kept);
+    batch.patches += change.patches.length;
+    batch.characters += characters;
+    keptSince++;
+    charactersSince += characters;
+    return kept;
   }
 
   const beginStoreOnce = (): void => {
@@ -325,7 +365,8 @@ export function createSaving({
     },
     push(change, art) {
       beginStoreOnce();
-      for (const kept of enqueue(change, latest)) keep(() => store.added(kept));
+      const kept = enqueue(change);
+      keep(() => store.added(kept));
       latest = art;
       if (state === 'kept') state = 'sending';
       counted();
@@ -333,7 +374,7 @@ export function createSaving({
       if (state === 'sending') queueMicrotask(() => void send());
     },
     async takeOver() {
-      const theirs = await getArt(projectId);
+      const [theirs, mergeArt] = await Promise.all([getArt(projectId), fetchMerge()]);
       if (stopped) return;
       // What was changed while that was fetched is in `latest`: nothing is awaited from here on.
       const { art, conflicts } = mergeArt(base, latest, theirs.art);
@@ -347,6 +388,8 @@ export function createSaving({
         if (error instanceof ServerError && error.status === OUTDATED) state = 'outdated';
         return null;
       });
+      // Steps made before are merged into what the others drew when they are taken back.
+      if (theirs && theirs.revision > revision && !(await fetchMerge().catch(() => null))) return;
       if (!theirs || theirs.revision <= revision || inFlight || queue.length > 0 || stopped) return;
       revision = theirs.revision;
       base = latest = theirs.art;

@@ -1,5 +1,14 @@
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { addChip, addNode, ART_VERSION, changeArt, setNode, type Art, type Recipe } from '@mirrot/core';
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import {
+  addChip,
+  addNode,
+  ART_VERSION,
+  changeArt,
+  setNode,
+  together,
+  type Art,
+  type Recipe,
+} from '@mirrot/core';
 import { shapeWith, square } from '$lib/bed/testing';
 import { NOTHING_CHOSEN } from './choice';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
@@ -46,6 +55,9 @@ afterEach(() => {
   vi.unstubAllGlobals();
 });
 const settle = (time = 50): Promise<unknown> => vi.advanceTimersByTimeAsync(time);
+
+// What parts large changes is fetched when it is wanted; with the clock in hand nothing else would fetch it in time.
+beforeAll(() => import('./split'));
 
 describe('saving', () => {
   it('sends changes in order, and says kept only when the server has them', async () => {
@@ -306,6 +318,29 @@ describe('saving', () => {
       draft.layers[0]!.children = draft.layers[0]!.children.map((c) => ({ ...c, name: 'n'.repeat(500), id: `${c.id}n`, paths: (c as never as { paths: { id: string }[] }).paths.map((p) => ({ ...p, id: `${p.id}n` })) })) as never; // prettier-ignore
     });
     await settle(3000);
+    expect(saving.state).toBe('kept');
+    expect(server.art).toEqual(art);
+  });
+
+  it('keeps in the browser just the parts of a large change that the server has not, should it fall in the middle', async () => {
+    const many = Array.from({ length: 1500 }, (_, i) => shapeWith(`s${i}`, [square(`p${i}`, i, 0, 10)]));
+    let taken = 0;
+    vi.stubGlobal('fetch', async (url: string, init?: RequestInit) => {
+      server.down = ++taken > 1;
+      return server.answer(url, init);
+    });
+    push(together(...many.map((shape) => addNode('layer', shape))), 'Add many');
+    draw('after');
+    await settle(500);
+    expect(saving).toMatchObject({ state: 'away', waiting: 2 });
+    expect(server.art.layers[0]!.children).toHaveLength(1000);
+    const left = [...store.unsent.values()].sort((a, b) => a.seq - b.seq);
+    expect(left.map(({ change }) => change.patches.length)).toEqual([500, 1]);
+    saving.stop();
+    server.down = false;
+    vi.stubGlobal('fetch', async (url: string, init?: RequestInit) => server.answer(url, init));
+    saving = open(left);
+    await settle();
     expect(saving.state).toBe('kept');
     expect(server.art).toEqual(art);
   });

@@ -1,12 +1,7 @@
 import { applyPatches, checkChange, holdingsOf, patchDocument, type Art, type Patch } from '@mirrot/core';
 import type { MadeChange } from './changes';
 import { NOTHING_CHOSEN } from './choice';
-
-/** A change of more patches or characters than this travels in parts: a request takes 2,000 patches and 8 MB. */
-const MOST_PATCHES = 1000;
-const MOST_CHARACTERS = 2_000_000;
-
-const sizeOf = (value: unknown): number => JSON.stringify(value)?.length ?? 0;
+import { isTooLarge, MOST_CHARACTERS, MOST_PATCHES, sizeOf } from './large-change';
 
 /** Where a list of patches is parted, each part small enough, and a drawing after each. */
 function partsOf(patches: readonly Patch[], before: Art): (readonly Patch[])[] {
@@ -46,7 +41,7 @@ function partsOf(patches: readonly Patch[], before: Art): (readonly Patch[])[] {
  */
 export function splitChange(change: MadeChange, before: Art): MadeChange[] {
   const { patches, note } = change;
-  if (patches.length <= MOST_PATCHES && sizeOf(change) <= MOST_CHARACTERS) return [change];
+  if (!isTooLarge(change)) return [change];
   let art = before;
   return partsOf(patches, before).map((part, i): MadeChange => {
     const { document, inverse } = patchDocument(art, part);

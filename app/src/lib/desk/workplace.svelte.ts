@@ -1,7 +1,6 @@
 import {
   addPicture,
   fitOnSheet,
-  mergeArt,
   numberedName,
   placedPicture,
   type Art,
@@ -16,6 +15,7 @@ import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
 import type { Progress, ProgressPlace } from './progress';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
+import { fetchMerge } from './merging';
 import type { Replacement, Saving } from './saving.svelte';
 
 const SINGLE_KEYS = 'mirrot-single-keys';
@@ -120,6 +120,7 @@ export class Workplace implements ProgressPlace {
   /** Tries a change that was set aside once more, on the drawing as it is now. */
   async tryAside(aside: SetAside): Promise<void> {
     try {
+      const mergeArt = await fetchMerge();
       const { art } = mergeArt(aside.before, aside.after, this.desk.art);
       if (!this.desk.become(aside.label, art))
         this.desk.say('Nothing of it is left to do: the drawing has it already.');

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { nameSchema } from '@mirrot/core';
+  import { nameProblem } from '@mirrot/core';
   import { untrack } from 'svelte';
   import { ServerError } from '$lib/desk/api';
   import { projectAgain } from '$lib/desk/project-api';
@@ -24,17 +24,15 @@
 
   async function start(e: SubmitEvent): Promise<void> {
     e.preventDefault();
-    const read = nameSchema.safeParse(name);
-    if (!read.success) {
-      wrong = read.error.issues[0]!.message;
-      return;
-    }
+    const wanted = name.trim();
+    wrong = nameProblem(wanted);
+    if (wrong !== null) return;
     if (busy) return;
     busy = true;
     wrong = null;
     const parts = Object.entries(keep).flatMap(([part, on]) => (on ? [part] : [])) as AgainRequest['keep'];
     try {
-      made((await projectAgain(project.id, { name: read.data, keep: parts })).id);
+      made((await projectAgain(project.id, { name: wanted, keep: parts })).id);
     } catch (error) {
       wrong =
         error instanceof ServerError ? error.message : 'The project could not be made. Please try again.';

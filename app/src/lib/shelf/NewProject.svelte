@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { nameSchema, UNITS, type Unit } from '@mirrot/core';
+  import { nameProblem, UNITS, type Unit } from '@mirrot/core';
   import { untrack } from 'svelte';
   import { ServerError } from '$lib/desk/api';
   import { importSvg } from '$lib/desk/project-api';
@@ -46,21 +46,19 @@
   async function start(e: SubmitEvent): Promise<void> {
     e.preventDefault();
     if (share !== null) return;
-    const read = nameSchema.safeParse(name);
-    if (!read.success) {
-      wrong = read.error.issues[0]!.message;
-      return;
-    }
+    const wanted = name.trim();
+    wrong = nameProblem(wanted);
+    if (wrong !== null) return;
     wrong = null;
     share = 0;
     stopper = new AbortController();
     try {
       if (svg && taken === 'drawing') {
-        const { project, left } = await importSvg(file!, read.data, stopper.signal);
+        const { project, left } = await importSvg(file!, wanted, stopper.signal);
         return made(project.id, `The file is the drawing now.${leftOut(left)}`);
       }
       const wish = kind === 'picture' && file ? 'as the picture' : { ...sheet };
-      made(await startProject(read.data, wish, files, (s) => (share = s), stopper.signal), '');
+      made(await startProject(wanted, wish, files, (s) => (share = s), stopper.signal), '');
     } catch (error) {
       wrong =
         error instanceof ServerError ? error.message : 'The project could not be made. Please try again.';

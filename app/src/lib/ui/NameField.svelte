@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { nameSchema } from '@mirrot/core';
+  import { nameProblem } from '@mirrot/core';
   import { tick } from 'svelte';
 
   interface Props {
@@ -24,9 +24,10 @@
   function finish(keep: boolean, byKey: boolean): void {
     if (over || !input) return;
     over = true;
-    const read = nameSchema.safeParse(input.value);
-    if (keep && read.success && read.data !== name) change(read.data);
-    if (keep && !read.success) refuse(`${read.error.issues[0]!.message} The name stays as it was.`);
+    const wanted = input.value.trim();
+    const problem = nameProblem(wanted);
+    if (keep && problem !== null) refuse(`${problem} The name stays as it was.`);
+    else if (keep && wanted !== name) change(wanted);
     done(byKey);
     void tick().then(() => (over = false));
   }

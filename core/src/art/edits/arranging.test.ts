@@ -3,7 +3,7 @@ import { boxCentre, boxHeight, boxWidth } from '../../geometry/bounds';
 import { seeded } from '../../seed';
 import { changeArt, applyPatches } from '../change';
 import { artSchema } from '../check';
-import { emptyArt } from '../schema';
+import { emptyArt } from '../blank';
 import type { Art, Group, Shape } from '../schema';
 import { plainStroke } from '../paint';
 import { findNode, shapesOf } from '../tree';

@@ -1,14 +1,7 @@
 import { compose, meanScale, type Affine } from '../../../geometry/affine';
 import { boxHeight, boxWidth, type Box } from '../../../geometry/bounds';
-import {
-  MOST_STOPS,
-  STROKE_ENDS,
-  STROKE_JOINS,
-  type Gradient,
-  type Paint,
-  type Stop,
-  type Stroke,
-} from '../../../art/paint';
+import type { Gradient, Paint, Stop, Stroke } from '../../../art/paint';
+import { MOST_STOPS, STROKE_ENDS, STROKE_JOINS } from '../../../art/paint-kinds';
 import { keepsShape } from '../../../path/path-map';
 import type { SvgElement } from './elements';
 import type { Style, StyleOf } from './styles';

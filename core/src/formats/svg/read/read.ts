@@ -1,8 +1,8 @@
 import { readArt } from '../../../art/check';
-import { MOST_SHAPES } from '../../../art/limits';
-import { BLENDS, type Blend } from '../../../art/paint';
-import { FARTHEST_COORDINATE } from '../../../art/scalars';
-import { emptyArt, type Art, type ArtNode, type Group, type Layer, type Shape } from '../../../art/schema';
+import { emptyArt } from '../../../art/blank';
+import { FARTHEST_COORDINATE, MOST_SHAPES } from '../../../art/limits';
+import { BLENDS, type Blend } from '../../../art/paint-kinds';
+import type { Art, ArtNode, Group, Layer, Shape } from '../../../art/schema';
 import { fitName } from '../../../art/text';
 import { shapesIn } from '../../../art/tree';
 import { UNITS, type Unit } from '../../../art/units';

@@ -1,0 +1,2 @@
+// A part of its own, fetched by `merging.ts`.
+export { mergeArt } from '@mirrot/core';
