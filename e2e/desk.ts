@@ -103,6 +103,8 @@ export async function openDemo(page: Page, name: string): Promise<Hands> {
     .first()
     .click();
   await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
+  // Another test may have left it elsewhere.
+  for (const key of ['Escape', '1', '0']) await page.keyboard.press(key);
   return hands(page);
 }
 

@@ -98,7 +98,9 @@ test('two tabs on one project: the later one is told, and takes over without los
   );
 });
 
-test('the steps are there after a reload: named, undone, done again, jumped through', async ({ page }) => {
+test('a project opens where one left it, and the steps are there: named, undone, done again, jumped through', async ({
+  page,
+}) => {
   const h = await openNew(page, 'Reloaded');
   await h.key('2');
   await line(h, 100);
@@ -115,8 +117,16 @@ test('the steps are there after a reload: named, undone, done again, jumped thro
     .evaluateAll((all) =>
       all.map((e) => [e.id, e.ariaLabel, e.ariaSelected, e.querySelector('svg')!.outerHTML]),
     );
+  await h.key('+');
+  await page.mouse.wheel(30, -40);
+  const seen = async (): Promise<unknown> => [
+    await h.bed.getAttribute('data-view'),
+    await page.getByRole('navigation', { name: 'Steps' }).locator('[aria-current]').textContent(),
+  ];
+  const before = await seen();
   await page.reload();
   await expect(page.getByText('all changes kept')).toBeVisible();
+  await expect.poll(seen).toEqual(before);
   await page.getByRole('button', { name: /^Redo/ }).click();
   await expect(page.getByRole('button', { name: 'Undo: Nudge' })).toBeVisible();
   await h.key('Control+z');

@@ -10,6 +10,7 @@ import {
   type SvgReading,
 } from '@mirrot/core';
 import { z } from 'zod';
+import { STEPS } from './desk/steps';
 import { MOST_PATCHES } from './limits';
 
 // What goes over the wire: requests as schemas, answers as types. Used by both ends.
@@ -52,16 +53,18 @@ const patch = z.strictObject({
 
 const anchorRef = z.strictObject({ shape: z.string(), path: z.string(), index: z.number().int() });
 
+const choiceSchema = z.strictObject({
+  level: z.enum(['shape', 'path']),
+  shapes: z.array(z.string()),
+  nodes: z.array(z.string()).default([]),
+  anchors: z.array(anchorRef),
+  handle: anchorRef.extend({ side: z.enum(['in', 'out']) }).nullable(),
+  segment: z.strictObject({ shape: z.string(), path: z.string(), segment: z.number().int() }).nullable(),
+});
+
 /** What the desk looked at beside a step. */
 export const contextSchema = z.strictObject({
-  choice: z.strictObject({
-    level: z.enum(['shape', 'path']),
-    shapes: z.array(z.string()),
-    nodes: z.array(z.string()).default([]),
-    anchors: z.array(anchorRef),
-    handle: anchorRef.extend({ side: z.enum(['in', 'out']) }).nullable(),
-    segment: z.strictObject({ shape: z.string(), path: z.string(), segment: z.number().int() }).nullable(),
-  }),
+  choice: choiceSchema,
   live: z.strictObject({ shape: z.string(), path: z.string() }).nullable(),
 });
 
@@ -113,6 +116,18 @@ export const exportQuery = z.object({
 
 export const largerRequest = z.strictObject({ factor: z.number().min(1).max(8) });
 
+/** Where someone left the desk of a project: it opens there again. */
+export const leftRequest = z.strictObject({
+  step: z.enum(STEPS),
+  /** The point of the sheet in the middle of the bed, sheet pixels, and bed pixels for one of them. */
+  middle: z.strictObject({ x: z.number(), y: z.number() }),
+  scale: z.number().positive(),
+  choice: choiceSchema,
+  /** Mean drift of the drawing, picture pixels; null where it was not measured in this visit. */
+  drift: z.number().nonnegative().nullable(),
+});
+export type LeftRequest = z.infer<typeof leftRequest>;
+
 export type SheetRequest = z.infer<typeof sheetRequest>;
 export type ChangesRequest = z.input<typeof changesRequest>;
 
@@ -129,6 +144,15 @@ export interface ProjectAnswer {
   readonly anchors: number;
   /** The word of the folder it stands in; empty for none. */
   readonly folder: string;
+  /** When its desk was last left; null when it never was. */
+  readonly openedAt: string | null;
+  /** Mean drift as it was last measured, picture pixels; null when it never was. */
+  readonly drift: number | null;
+}
+
+/** A project as its desk opens it. */
+export interface OpenedAnswer extends ProjectAnswer {
+  readonly left: LeftRequest | null;
 }
 
 /** A deleted project that can still be brought back. */

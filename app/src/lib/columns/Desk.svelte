@@ -36,7 +36,7 @@
   $effect(() => {
     if (fitted || !bed || desk.looking.bed.width < 1) return;
     fitted = true;
-    untrack(() => desk.looking.fit());
+    untrack(() => desk.looking.begin());
   });
   onMount(() => {
     bed?.focus({ preventScroll: true });
@@ -196,6 +196,11 @@
 </script>
 
 <svelte:head><title>{workplace.project.name} · Mirrot</title></svelte:head>
+<svelte:document
+  onvisibilitychange={() => {
+    if (document.visibilityState === 'hidden') void workplace.rememberLeft();
+  }}
+/>
 <svelte:window
   bind:innerWidth={workplace.columns.width}
   onkeydown={keydown}
@@ -203,7 +208,10 @@
   onblur={() => keyboard.blur()}
   onfocus={comeBack}
   ononline={comeBack}
-  onpagehide={() => saving.flush()}
+  onpagehide={() => {
+    saving.flush();
+    void workplace.rememberLeft();
+  }}
   onpointerup={backToBed}
   onfocusout={(e) => !e.relatedTarget && catchFocus()}
   oncopy={copy}

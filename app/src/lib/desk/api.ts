@@ -5,6 +5,8 @@ import type {
   CopyAnswer,
   ErrorAnswer,
   JournalAnswer,
+  LeftRequest,
+  OpenedAnswer,
   PictureAnswer,
   ProjectAnswer,
   SheetRequest,
@@ -73,7 +75,15 @@ export async function listProjects(): Promise<{
   const answer = await call('/api/projects');
   return { projects: (await answer.json()) as ProjectAnswer[], away: answer.headers.has(LAST_SEEN) };
 }
-export const getProject = (id: string): Promise<ProjectAnswer> => get(`/api/projects/${id}`);
+export const getProject = (id: string): Promise<OpenedAnswer> => get(`/api/projects/${id}`);
+/** Says where a project's desk was left; also while the page closes. */
+export const sendLeft = async (id: string, left: LeftRequest): Promise<void> =>
+  void (await call(`/api/projects/${id}/left`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(left),
+    keepalive: true,
+  }));
 export const makeProject = (name: string, sheet: SheetRequest): Promise<ProjectAnswer> =>
   send('POST', '/api/projects', { name, sheet });
 export const renameProject = (id: string, name: string): Promise<ProjectAnswer> =>

@@ -17,6 +17,8 @@ const ONE_LOOK_WITHIN_MS = 500;
 export class Looking {
   /** Lines of another state of the drawing, seen over this one; null for none. */
   ghost: readonly Path[] | null = $state.raw(null);
+  /** The point of the sheet that was in the middle of the bed when the project was left, and the scale; null for none. */
+  first: { readonly middle: Point; readonly scale: number } | null = null;
   view: View = $state.raw({ scale: 1, tx: 0, ty: 0 });
   bed: Size = $state.raw({ width: 800, height: 600 });
   #glass: Record<Step, number> = $state({ ...GLASS_AT_FIRST });
@@ -72,6 +74,13 @@ export class Looking {
     this.#viewBefore = this.view;
     this.#viewTime = -Infinity;
     this.view = view;
+  }
+  /** Looks at the drawing for the first time in this visit, as it was looked at last, else as a whole. */
+  begin(): void {
+    if (!this.first) return this.fit();
+    const { middle, scale } = this.first;
+    const { width, height } = this.bed;
+    this.jump({ scale, tx: width / 2 - middle.x * scale, ty: height / 2 - middle.y * scale });
   }
   fit(box: Box = this.sheetBox): void {
     this.jump(fitted(box, this.bed));

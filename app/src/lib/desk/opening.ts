@@ -1,6 +1,6 @@
 import { applyPatches, ART_VERSION, artDifference, recall, type Art, type History } from '@mirrot/core';
 import { newId } from '$lib/ids';
-import type { ArtAnswer, JournalAnswer, ProjectAnswer } from '$lib/wire';
+import type { ArtAnswer, JournalAnswer, LeftRequest, ProjectAnswer } from '$lib/wire';
 import { getArt, getJournal, getProject, ServerError } from './api';
 import type { ChangeSink, Context } from './changes';
 import { Desk } from './desk.svelte';
@@ -15,6 +15,7 @@ import {
   type SetAside,
 } from './kept-changes';
 import { fetchMerge } from './merging';
+import { goOnWhereLeft } from './left';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
@@ -24,6 +25,7 @@ interface Opening {
   /** The drawing as the server has it, as far as is known. */
   readonly theirs: ArtAnswer;
   readonly journal: JournalAnswer | null;
+  readonly place: LeftRequest | null;
   readonly left: readonly LeftBehind[];
   /** The server is away: this is what the browser last saw. */
   readonly away: boolean;
@@ -67,13 +69,13 @@ async function whatIsKnown(id: string): Promise<Opening> {
       getJournal(id).catch(() => null),
       leftBehind(id).catch(() => []),
     ]);
-    return { project, theirs, journal, left, away: false };
+    return { project, theirs, journal, place: project.left, left, away: false };
   } catch (error) {
     const away = error instanceof ServerError && (error.status === 0 || error.status >= 502);
     const seen = away ? await lastSeen(id).catch(() => null) : null;
     if (!seen) throw error;
     const { answer: project, revision, art } = seen;
-    return { project, theirs: { revision, art }, journal: null, left: [seen], away: true };
+    return { project, theirs: { revision, art }, journal: null, place: null, left: [seen], away: true };
   }
 }
 
@@ -124,6 +126,7 @@ export async function openProject(id: string): Promise<Workplace> {
     replaced: (art, replacement) => hear?.(art, replacement),
   });
   const desk = new Desk(ofChanges(theirs.art, pending), saving satisfies ChangeSink);
+  if (opening.place) goOnWhereLeft(desk, opening.place);
   desk.drawing.history = historyOf(opening, pending, desk.art);
   // Only now: what was left is in this visit's hands, in the store too.
   if (left.length > 0)
@@ -136,7 +139,7 @@ export async function openProject(id: string): Promise<Workplace> {
   else if (pending.length > 0)
     desk.say('Changes that this browser had kept are in the drawing again.', 'good');
   const leave = (): void => {
-    const sending = saving.leave(LEAVING_TIME).finally(() => {
+    const sending = Promise.all([saving.leave(LEAVING_TIME), workplace.rememberLeft()]).finally(() => {
       visitOver();
       if (leaving.get(id) === sending) leaving.delete(id);
     });

@@ -9,11 +9,12 @@ import {
 } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { CopyAnswer, PictureAnswer, ProjectAnswer } from '$lib/wire';
-import { getCopy, keepCopy, listCopies, renameProject, ServerError, uploadPicture } from './api';
+import { getCopy, keepCopy, listCopies, renameProject, sendLeft, ServerError, uploadPicture } from './api';
 import type { Notice } from '$lib/ui/notice';
 import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
 import type { Progress, ProgressPlace } from './progress';
+import { whereLeft } from './left';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
 import { fetchMerge } from './merging';
 import type { Replacement, Saving } from './saving.svelte';
@@ -68,6 +69,12 @@ export class Workplace implements ProgressPlace {
   /** The dialog that is open: a line over a known length asks for the length by itself. */
   get dialogShown(): DialogName | null {
     return this.dialog ?? (this.desk.picture.knownLength ? 'real-size' : null);
+  }
+
+  /** Has it remembered where the desk stands, so that the project opens there again. */
+  async rememberLeft(): Promise<void> {
+    // Where the server is away, the project opens as it did the last time.
+    await sendLeft(this.project.id, whereLeft(this.desk)).catch(() => {});
   }
 
   say(text: string, tone?: Notice['tone']): void {

@@ -241,10 +241,20 @@ const keptCopies: Migration = {
   },
 }; // prettier-ignore
 
+/** Where someone left the desk of a project, when, and how far the drawing was from its picture. */
+const whereLeft: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema.alterTable('projects').addColumn('opened_at', 'text').execute();
+    await db.schema.alterTable('projects').addColumn('left_at', 'text').execute();
+    await db.schema.alterTable('projects').addColumn('drift', 'real').execute();
+  },
+};
+
 /** Migrations by name, carried out in the order of their names. */
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-first': first,
   '002-notes': notes,
   '003-light-changes': lightChanges,
   '004-kept-copies': keptCopies,
+  '005-where-left': whereLeft,
 };

@@ -1,6 +1,6 @@
 import { artText, emptyArt, fromPx, holdingsOf, toPx, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
-import type { ProjectAnswer, SheetRequest } from '$lib/wire';
+import { leftRequest, type LeftRequest, type OpenedAnswer, type ProjectAnswer, type SheetRequest } from '$lib/wire'; // prettier-ignore
 import { inTransaction, type Database } from './database';
 import { forgetDocuments } from './documents';
 import { packText } from './entry';
@@ -24,6 +24,8 @@ export const projectRows = (db: Database) =>
       'painted',
       'anchors',
       'folder',
+      'opened_at',
+      'drift',
     ]);
 
 type Row = Awaited<ReturnType<ReturnType<typeof projectRows>['execute']>>[number];
@@ -43,6 +45,8 @@ export const projectAnswer = (row: Row): ProjectAnswer => ({
   painted: row.painted,
   anchors: row.anchors,
   folder: row.folder,
+  openedAt: row.opened_at,
+  drift: row.drift,
 });
 
 /** All projects that are not deleted, the one changed last first. */
@@ -56,6 +60,30 @@ export async function getProject(db: Database, id: string): Promise<ProjectAnswe
   const row = await projectRows(db).where('id', '=', id).where('deleted_at', 'is', null).executeTakeFirst();
   if (!row) throw noProject();
   return projectAnswer(row);
+}
+
+/** One project with where its desk was left. Refuses as `getProject` does. */
+export async function openedProject(db: Database, id: string): Promise<OpenedAnswer> {
+  const project = await getProject(db, id);
+  const row = await db.selectFrom('projects').select('left_at').where('id', '=', id).executeTakeFirst();
+  // What an older or newer page wrote may be of another form: then it opens as a new one does.
+  const read = row?.left_at ? leftRequest.safeParse(JSON.parse(row.left_at)) : null;
+  return { ...project, left: read?.success ? read.data : null };
+}
+
+/** Keeps where a project's desk was left; what was not measured now stays as it was measured before. */
+export async function keepLeft(db: Database, id: string, left: LeftRequest): Promise<void> {
+  const { numUpdatedRows } = await db
+    .updateTable('projects')
+    .set({
+      opened_at: new Date().toISOString(),
+      left_at: JSON.stringify(left),
+      ...(left.drift === null ? {} : { drift: left.drift }),
+    })
+    .where('id', '=', id)
+    .where('deleted_at', 'is', null)
+    .executeTakeFirst();
+  if (numUpdatedRows === 0n) throw noProject();
 }
 
 /** Makes a project with an empty drawing. */
@@ -98,6 +126,9 @@ export async function addProject(
         painted,
         anchors,
         folder: '',
+        opened_at: null,
+        left_at: null,
+        drift: null,
       })
       .execute();
     await tx.insertInto('documents').values({ project_id: id, revision: 0, art: text }).execute();

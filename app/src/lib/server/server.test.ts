@@ -1,3 +1,4 @@
+import type { LeftRequest } from '$lib/wire';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -35,7 +36,15 @@ import { MIGRATIONS } from './migrations';
 import { changeDocument, getArt, getJournalJson } from './documents';
 import { fileName, outputPng, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
-import { changeProject, deleteProject, getProject, listProjects, makeProject } from './projects';
+import {
+  changeProject,
+  deleteProject,
+  getProject,
+  listProjects,
+  makeProject,
+  keepLeft,
+  openedProject,
+} from './projects';
 
 let db: Database;
 let id: string;
@@ -93,7 +102,7 @@ describe('the database', () => {
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
     expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
-    expect(existsSync(`${name}.before-004-kept-copies`)).toBe(true);
+    expect(existsSync(`${name}.before-005-where-left`)).toBe(true);
     await opened.destroy();
     rmSync(folder, { recursive: true });
   });
@@ -114,6 +123,33 @@ describe('projects', () => {
     await expect(changeProject(db, id, { name: 'x' })).rejects.toThrow('no such project');
     await changeProject(db, id, { deleted: false });
     expect((await getArt(db, id)).art.sheet.unit).toBe('mm');
+  });
+
+  it('remember where their desk was left, and what was measured before where nothing was now', async () => {
+    expect(await openedProject(db, id)).toMatchObject({ openedAt: null, drift: null, left: null });
+    const { updatedAt } = await getProject(db, id);
+    const choice = {
+      level: 'shape' as const,
+      shapes: ['a'],
+      nodes: [],
+      anchors: [],
+      handle: null,
+      segment: null,
+    };
+    const left: LeftRequest = { step: 'refine', middle: { x: 40, y: 20.5 }, scale: 3, choice, drift: 0.42 };
+    await keepLeft(db, id, left);
+    expect((await openedProject(db, id)).left).toEqual(left);
+    await keepLeft(db, id, { ...left, step: 'colour', drift: null });
+    expect(await openedProject(db, id)).toMatchObject({
+      drift: 0.42,
+      updatedAt,
+      revision: 0,
+      left: { step: 'colour' },
+    });
+    expect(await listProjects(db)).toMatchObject([{ drift: 0.42, openedAt: expect.any(String) }]);
+    await db.updateTable('projects').set({ left_at: '{"step":"elsewhere"}' }).execute();
+    expect((await openedProject(db, id)).left).toBeNull();
+    await expect(keepLeft(db, 'nobody', left)).rejects.toThrow('no such project');
   });
 
   it('are cleared away 30 days after they were deleted, with all they hold', async () => {

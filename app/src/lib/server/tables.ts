@@ -20,6 +20,11 @@ export interface Tables {
     anchors: number;
     /** The word of the folder it stands in; empty for none. */
     folder: string;
+    opened_at: string | null;
+    /** Where its desk was left: JSON as the page sent it. */
+    left_at: string | null;
+    /** Mean drift as the page measured it last, picture pixels. */
+    drift: number | null;
   };
   /** The drawing as it was at a revision (JSON, mostly deflated); the journal after it leads to what it is. */
   documents: { project_id: string; revision: number; art: string | Buffer };

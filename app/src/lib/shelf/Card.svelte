@@ -32,11 +32,12 @@
   }
   const { width, height, unit } = $derived(project.sheet);
   const { shapes, painted } = $derived(project);
+  const drift = $derived(project.drift === null ? '' : `, drift ${project.drift.toFixed(1)} px`);
   /** How far it is: what is drawn, and what of it has its colour. */
   const done = $derived(
     shapes === 0
       ? 'nothing drawn yet'
-      : `${shapes} ${shapes === 1 ? 'shape' : 'shapes'}, ${painted === shapes ? 'all' : painted} painted`,
+      : `${shapes} ${shapes === 1 ? 'shape' : 'shapes'}, ${painted === shapes ? 'all' : painted} painted${drift}`,
   );
   const short = (v: number): string => String(Number(v.toFixed(1)));
 </script>

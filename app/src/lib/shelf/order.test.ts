@@ -3,7 +3,7 @@ import type { ProjectAnswer } from '$lib/wire';
 import { foldersOf, onShelf, rememberedOrder } from './order';
 
 const project = (name: string, createdAt: string, updatedAt: string): ProjectAnswer => ({
-  id: name, name, createdAt, updatedAt, revision: 0, sheet: { width: 1, height: 1, unit: 'px' }, shapes: 0, painted: 0, anchors: 0, folder: '',
+  id: name, name, createdAt, updatedAt, revision: 0, sheet: { width: 1, height: 1, unit: 'px' }, shapes: 0, painted: 0, anchors: 0, folder: '', openedAt: null, drift: null,
 }); // prettier-ignore
 const shelf = [
   project('Label 10', '2026-01-03', '2026-02-01'),
@@ -18,6 +18,11 @@ it('projects stand by when they changed, when they were made, or by name as peop
   expect(names('', 'made')).toEqual(['Label 10', 'Ähre', 'label 2']);
   expect(names('', 'name')).toEqual(['Ähre', 'label 2', 'Label 10']);
   expect(shelf[0]!.name).toBe('Label 10');
+});
+
+it('stand by when they were opened last, those never opened at the end', () => {
+  const opened = shelf.map((p, i) => ({ ...p, openedAt: ['2026-03-01', null, '2026-03-02'][i]! }));
+  expect(onShelf(opened, '', 'opened').map((p) => p.name)).toEqual(['Ähre', 'Label 10', 'label 2']);
 });
 
 it('are found by a part of the name, whatever its case', () => {

@@ -1,7 +1,12 @@
 import type { ProjectAnswer } from '$lib/wire';
 
 /** How projects are put in order on the shelf. */
-export const ORDERS = { changed: 'changed last', made: 'newest', name: 'name' } as const;
+export const ORDERS = {
+  changed: 'changed last',
+  opened: 'opened last',
+  made: 'newest',
+  name: 'name',
+} as const;
 export type Order = keyof typeof ORDERS;
 
 const KEY = 'mirrot-shelf-order';
@@ -16,6 +21,8 @@ export const rememberOrder = (order: Order): void => globalThis.localStorage?.se
 
 const COMPARE: Readonly<Record<Order, (a: ProjectAnswer, b: ProjectAnswer) => number>> = {
   changed: (a, b) => b.updatedAt.localeCompare(a.updatedAt),
+  // Those never opened stand last.
+  opened: (a, b) => (b.openedAt ?? '').localeCompare(a.openedAt ?? ''),
   made: (a, b) => b.createdAt.localeCompare(a.createdAt),
   // "Label 2" before "Label 10".
   name: (a, b) => a.name.localeCompare(b.name, undefined, { numeric: true, sensitivity: 'base' }),

@@ -33,6 +33,8 @@ const project = {
   painted: 0,
   anchors: 0,
   folder: '',
+  openedAt: null,
+  drift: null,
 };
 function begin(step: Parameters<typeof benchWith>[1] = 'refine'): void {
   b = benchWith([shapeWith('s', [square('p', 0, 0, 100)]), shapeWith('t', [square('q', 150, 0, 50)])], step);
