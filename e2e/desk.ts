@@ -98,6 +98,7 @@ export async function zoomTo({ page, bed }: Hands, zoom: number): Promise<void> 
 /** Opens one of the demo's projects from the shelf. */
 export async function openDemo(page: Page, name: string): Promise<Hands> {
   await page.goto(URL());
+  await page.getByRole('searchbox', { name: 'Find a project' }).fill(name);
   await page
     .getByRole('link', { name: `Open ${name}` })
     .first()

@@ -24,8 +24,8 @@ test('the shelf shows the demo with thumbnails, sizes and ages', async ({ page }
     ['Watering can', '120 × 90 mm'],
     ['Gate badge', '100 × 75 mm'],
   ] as const) {
+    await page.getByRole('searchbox', { name: 'Find a project' }).fill(name);
     const card = page.getByRole('article').filter({ hasText: name }).first();
-    await card.scrollIntoViewIfNeeded();
     await expect(card).toContainText(size);
     await expect(card.locator('img')).toHaveJSProperty('complete', true);
   }
@@ -124,6 +124,27 @@ test('projects are renamed, deleted and brought back', async ({ page }) => {
   await expect(page.getByText('🌱 a/b שתיל was deleted for good.')).toBeVisible();
   const left = (await (await page.request.get(`${URL()}/api/bin`)).json()) as { id: string }[];
   expect(left.map((p) => p.id)).not.toContain(id);
+});
+
+test('of many projects those in sight come first, the others as one scrolls or looks for them', async ({
+  page,
+}) => {
+  const sheet = { width: 10, height: 10, unit: 'mm' };
+  for (let k = 1; k <= 40; k++)
+    await page.request.post(`${URL()}/api/projects`, { data: { name: `Seed row ${k}`, sheet } });
+  await page.goto(URL());
+  const cards = page.getByRole('article');
+  await expect(cards.first()).toBeVisible();
+  expect(await cards.count()).toBeLessThan(40);
+  await expect(page.getByRole('link', { name: 'Open Seed row 1', exact: true })).toHaveCount(0);
+  await page.getByRole('searchbox', { name: 'Find a project' }).fill('seed row 1');
+  await expect(page.getByRole('link', { name: 'Open Seed row 1', exact: true })).toBeVisible();
+  await page.getByRole('searchbox', { name: 'Find a project' }).fill('seed row');
+  await expect(async () => {
+    await page.keyboard.press('End');
+    await cards.last().scrollIntoViewIfNeeded();
+    expect(await cards.count()).toBe(40);
+  }).toPass();
 });
 
 test('a project that is not there says so', async ({ page }) => {

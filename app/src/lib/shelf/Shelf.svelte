@@ -25,6 +25,7 @@
   import Bin from './Bin.svelte';
   import Card from './Card.svelte';
   import NewProject from './NewProject.svelte';
+  import { nearSight } from '$lib/ui/near-sight';
   import { foldersOf, onShelf, ORDERS, rememberedOrder, rememberOrder, type Order } from './order';
 
   interface Props {
@@ -47,6 +48,9 @@
   /** The folder that is looked into, while there is one. */
   const folder = $derived(chosenFolder !== null && folders.includes(chosenFolder) ? chosenFolder : null);
   const shown = $derived(onShelf(projects, sought, order, folder));
+  /** Cards that stand on the shelf at once: more come when its end comes near. */
+  const CARDS_MORE = 16;
+  let cards = $state(CARDS_MORE);
   /** The project that another is made of. */
   let from: ProjectAnswer | null = $state.raw(null);
 
@@ -233,7 +237,7 @@
       <p class="quiet" role="status">No project has “{sought.trim()}” in its name.</p>
     {/if}
     <div class="cards">
-      {#each shown as p (p.id)}
+      {#each shown.slice(0, cards) as p (p.id)}
         <Card
           project={p}
           rename={(name) => void rename(p, name)}
@@ -245,6 +249,11 @@
         />
       {/each}
     </div>
+    {#if cards < shown.length}
+      {#key cards}<p class="quiet" {@attach nearSight(() => (cards += CARDS_MORE))}>
+          {shown.length - cards} more below
+        </p>{/key}
+    {/if}
   </section>
   <Bin
     {deletions}
