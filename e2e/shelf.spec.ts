@@ -170,6 +170,7 @@ test('projects stand in folders by a word, and one is made of another with what 
   await folders.getByRole('button', { name: 'class 4' }).click();
   await expect(page.getByRole('article')).toHaveCount(1);
   await folders.getByRole('button', { name: 'all', exact: true }).click();
+  await page.getByRole('searchbox', { name: 'Find a project' }).fill('Watering can');
   await expect(page.getByRole('article').filter({ hasText: 'Watering can' }).first()).toBeVisible();
 
   const can = page.getByRole('article').filter({ hasText: 'Watering can' }).first();
