@@ -32,6 +32,27 @@ export const fitName = (value: string, otherwise: string): string =>
 /** Room that a number takes in a name, UTF-16 units. */
 const NUMBER_CHARACTERS = 8;
 
+/**
+ * Gives each copy a name of its own, remembered as taken: "Spoke", then "Spoke 2", "Spoke 3". Counts on from where it was for
+ * a name, so that thousands of one name cost no more than their number.
+ *
+ * @param always numbers a name also where it is free
+ */
+export function copyNames(taken: ReadonlySet<string>, always = false): (name: string) => string {
+  const used = new Set(taken);
+  const next = new Map<string, number>();
+  return (name) => {
+    const stem = name.replace(/ \d+$/, '');
+    let free = name;
+    if (always || used.has(name)) {
+      free = numberedName(stem, used, next.get(stem) ?? 2);
+      next.set(stem, Number(/\d+$/.exec(free)![0]) + 1);
+    }
+    used.add(free);
+    return free;
+  };
+}
+
 /** A name with the lowest number, from `first`, that is not taken: "Shape 4", "Group 1". */
 export function numberedName(stem: string, taken: ReadonlySet<string>, first = 1): string {
   const cut = cutText(stem, MOST_CHARACTERS - NUMBER_CHARACTERS);

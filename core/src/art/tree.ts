@@ -210,6 +210,7 @@ export function inPaintOrder(art: Art, ids: readonly string[]): string[] {
 /** The ids without those whose nodes stand in others of them. */
 export function outermost(art: Art, ids: readonly string[]): string[] {
   const chosen = new Set(ids);
+  if (ids.length >= MANY) nodePlaces(art);
   return ids.filter((id) => !ancestorsOf(art, id).some((above) => chosen.has(above.id)));
 }
 

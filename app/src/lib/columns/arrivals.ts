@@ -39,7 +39,7 @@ export async function takeFiles(
 /** Takes what was pasted; false where there is nothing of use in it. */
 export function takePasted(workplace: Workplace, data: DataTransfer, at: Point | null): boolean {
   const { desk } = workplace;
-  if (!desk.live && pasteInto(desk, data, at)) return true;
+  if (!desk.live && pasteInto(desk, workplace, data, at)) return true;
   const svg = svgInText(data.getData('text/plain'));
   const files = svg ? [svg] : filesIn(data);
   if (files.length === 0) return false;

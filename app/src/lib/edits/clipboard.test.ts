@@ -1,5 +1,5 @@
-import { beforeEach, describe, expect, it } from 'vitest';
-import { addNodes, groupNodes, nodesBox, setNode, type TreeNode } from '@mirrot/core';
+import { beforeEach, describe, expect, it, vi } from 'vitest';
+import { addNodes, groupNodes, nodesBox, setNode, type Point, type TreeNode } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { chooseNodes, chooseShapes, chosenNodes } from '$lib/desk/choice';
 import { copyChosen, cutChosen, CUTTING_TYPE, pasteInto, type Clipboard } from './clipboard';
@@ -13,8 +13,21 @@ const clipboard = (given: Record<string, string> = {}): Clipboard & { data: Map<
     getData: (type) => data.get(type) ?? '',
   };
 };
+// The worker's part is done here, as it does it.
+vi.mock('$lib/workers/reading', async () => {
+  const { readArt } = await import('@mirrot/core');
+  const copied = async (text: string) => readArt(JSON.parse(text));
+  return {
+    readingWorker: { ask: (question: (work: unknown) => unknown) => question({ copied }), end: () => {} },
+  };
+});
+
 let b: Bench;
 let other: Bench;
+const said: string[] = [];
+const place = { progress: null, say: (text: string) => void said.push(text) };
+const paste = async (into: Bench, on: Pick<Clipboard, 'getData'>, at: Point | null = null): Promise<void> =>
+  void (await pasteInto(into.desk, place, on, at));
 beforeEach(() => {
   b = benchWith(['a', 'b', 'c'].map((id, i) => shapeWith(id, [square(`p${id}`, 100 * i, 10, 40)])), 'refine'); // prettier-ignore
   other = benchWith([], 'refine');
@@ -23,49 +36,49 @@ beforeEach(() => {
 const names = (bench: Bench, at = 0): string[] => bench.desk.art.layers[at]!.children.map((n) => n.name);
 
 describe('the clipboard', () => {
-  it('takes shapes to another project, where they stood, and chooses them there', () => {
+  it('takes shapes to another project, where they stood, and chooses them there', async () => {
     const on = clipboard();
     expect(copyChosen(b.desk, on)).toBe(true);
     expect(on.data.get('text/plain')).toMatch(/^<svg xmlns/);
-    expect(pasteInto(other.desk, on, null)).toBe(true);
+    await paste(other, on);
     expect(names(other)).toEqual(['a', 'b']);
     expect(nodesBox(other.desk.art, other.desk.choice.shapes)).toEqual({ x0: 0, y0: 10, x1: 140, y1: 50 });
     other.desk.undo();
     expect(names(other)).toEqual([]);
   });
 
-  it('pasted with a point, its middle comes there; in the group that is worked in', () => {
+  it('pasted with a point, its middle comes there; in the group that is worked in', async () => {
     const on = clipboard();
     copyChosen(b.desk, on);
     const group = { id: 'g', type: 'group', name: 'Wheel', shown: true, locked: false, opacity: 1 } as const;
     b.desk.change('Group', groupNodes(['c'], group));
     goInto(b.desk, 'g');
-    pasteInto(b.desk, on, { x: 200, y: 200 });
+    await paste(b, on, { x: 200, y: 200 });
     expect(nodesBox(b.desk.art, b.desk.choice.shapes)).toEqual({ x0: 130, y0: 180, x1: 270, y1: 220 });
     const wheel = b.desk.art.layers[0]!.children.at(-1)! as TreeNode & { children: TreeNode[] };
     expect(wheel.children.map((n) => n.name)).toEqual(['c', 'a 2', 'b 2']);
   });
 
-  it('cut, they are gone and come back', () => {
+  it('cut, they are gone and come back', async () => {
     const on = clipboard();
     b.desk.choose({ ...chooseShapes(['b'], 'path'), anchors: [{ shape: 'b', path: 'pb', index: 0 }] });
     expect(cutChosen(b.desk, on)).toBe(true);
     expect(names(b)).toEqual(['a', 'c']);
-    pasteInto(b.desk, on, null);
+    await paste(b, on);
     expect(names(b)).toEqual(['a', 'c', 'b']);
     expect(chosenNodes(b.desk.choice, b.desk.art)).toHaveLength(1);
   });
 
-  it('pasted as plain text, what was copied here last comes back whole; other text is left to others', () => {
+  it('pasted as plain text, what was copied here last comes back whole; other text is left to others', async () => {
     const on = clipboard();
     copyChosen(b.desk, on);
-    expect(pasteInto(other.desk, clipboard({ 'text/plain': on.data.get('text/plain')! }), null)).toBe(true);
+    await paste(other, clipboard({ 'text/plain': on.data.get('text/plain')! }));
     expect(names(other)).toEqual(['a', 'b']);
-    expect(pasteInto(other.desk, clipboard({ 'text/plain': 'mint, sorrel, dill' }), null)).toBe(false);
+    expect(pasteInto(other.desk, place, clipboard({ 'text/plain': 'mint, sorrel, dill' }), null)).toBeNull();
     expect(names(other)).toHaveLength(2);
   });
 
-  it('with nothing chosen, or layers, leaves the clipboard as it was', () => {
+  it('with nothing chosen, or layers, leaves the clipboard as it was', async () => {
     const on = clipboard({ 'text/plain': 'kept' });
     b.desk.choose(chooseShapes([]));
     expect([copyChosen(b.desk, on), cutChosen(b.desk, on)]).toEqual([false, false]);
@@ -80,29 +93,39 @@ describe('the clipboard', () => {
     ['[]', /cannot be read/],
     [JSON.stringify({ version: 1, layers: [{ children: 'none' }] }), /cannot be read/],
     ['x'.repeat(40_000_001), /too large/],
-  ])('that is broken or hostile is refused with a sentence, and changes nothing', (text, sentence) => {
+  ])('that is broken or hostile is refused with a sentence, and changes nothing', async (text, sentence) => {
     const before = b.desk.art;
-    expect(pasteInto(b.desk, clipboard({ [CUTTING_TYPE]: text }), null)).toBe(true);
+    await paste(b, clipboard({ [CUTTING_TYPE]: text }));
     expect(b.desk.art).toBe(before);
-    expect(b.desk.notice?.text).toMatch(sentence);
-    expect(b.desk.notice?.text).toMatch(/\. Nothing was added\./);
+    expect(said.at(-1)).toMatch(sentence);
+    expect(said.at(-1)).toMatch(/\. Nothing was added\./);
   });
 
-  it('has nowhere to go where every layer is locked', () => {
+  it('has nowhere to go where every layer is locked', async () => {
     const on = clipboard();
     copyChosen(b.desk, on);
     b.desk.change('Lock', setNode('layer', { locked: true }));
-    pasteInto(b.desk, on, null);
+    await paste(b, on);
     expect(b.desk.notice?.text).toMatch(/Every layer is hidden or locked/);
   });
 
-  it('takes 5,000 shapes', () => {
+  it('waits for a path that was begun while it was read, and adds nothing then', async () => {
+    const on = clipboard();
+    copyChosen(b.desk, on);
+    const pasting = paste(other, clipboard({ [CUTTING_TYPE]: on.getData(CUTTING_TYPE) }));
+    other.desk.change('Draw', addNodes('layer', [shapeWith('live', [square('lp', 0, 0, 5)])]), { live: { shape: 'live', path: 'lp' } }); // prettier-ignore
+    await pasting;
+    expect(names(other)).toEqual(['live']);
+    expect(other.desk.notice?.text).toMatch(/paste again. Nothing was added/);
+  });
+
+  it('takes 5,000 shapes', async () => {
     const many = Array.from({ length: 5000 }, (_, i) => shapeWith(`m${i}`, [square(`mp${i}`, i, 0, 9)]));
     b.desk.change('Draw', addNodes('layer', many));
     b.desk.choose(chooseShapes(many.map(({ id }) => id)));
     const on = clipboard();
     copyChosen(b.desk, on);
-    pasteInto(other.desk, on, null);
+    await paste(other, on);
     expect(names(other)).toHaveLength(5000);
   });
 });

@@ -6,7 +6,6 @@ import {
   nodesBox,
   pasteCutting,
   previewArt,
-  readArt,
   subtract,
   writeSvg,
   type Art,
@@ -14,7 +13,9 @@ import {
 } from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { withProgress, type ProgressPlace } from '$lib/desk/progress';
 import { newId } from '$lib/ids';
+import { readingWorker } from '$lib/workers/reading';
 import { chooseIds } from './copying';
 import { deleteChosen } from './shaping';
 
@@ -59,24 +60,25 @@ export function cutChosen(desk: Desk, clipboard: Clipboard): boolean {
   return copied;
 }
 
-/** What is on a clipboard, as a drawing; null where there is none. Broken, it says so. */
-function cuttingIn(desk: Desk, clipboard: Pick<Clipboard, 'getData'>): Art | null {
-  const text = clipboard.getData(CUTTING_TYPE);
-  if (!text) return last && clipboard.getData('text/plain') === last.svg ? last.cutting : null;
+/** What was copied, read away from the page: to check thousands of shapes takes a while. Null where it was stopped or is broken; that is said. */
+async function readCopied(place: ProgressPlace, text: string): Promise<Art | null> {
   if (text.length > MOST_CHARACTERS) {
-    desk.say(
+    place.say(
       'What was copied is too large to be put in at once. Nothing was added. Copy it in parts.',
       'bad',
     );
     return null;
   }
-  try {
-    return readArt(JSON.parse(text));
-  } catch (error) {
-    const why = error instanceof MirrotError ? error.message : 'it is cut short or changed';
-    desk.say(`What was copied cannot be read: ${why.replace(/\.$/, '')}. Nothing was added.`, 'bad');
-    return null;
-  }
+  const refuse = (error: unknown): never => {
+    const why = error instanceof SyntaxError ? 'it is cut short or changed' : (error as Error).message;
+    throw new Error(`What was copied cannot be read: ${why.replace(/\.$/, '')}. Nothing was added.`);
+  };
+  return withProgress(
+    place,
+    'Reading what was copied',
+    () => readingWorker.end(),
+    () => readingWorker.ask((work) => work.copied(text)).catch(refuse),
+  );
 }
 
 /**
@@ -107,10 +109,24 @@ export function putIn(desk: Desk, cutting: Art, at: Point | null, label = 'Paste
   }
 }
 
-/** Puts what is on a clipboard into the drawing. True when there was something of a drawing on it. */
-export function pasteInto(desk: Desk, clipboard: Pick<Clipboard, 'getData'>, at: Point | null): boolean {
-  const cutting = cuttingIn(desk, clipboard);
-  if (!cutting) return clipboard.getData(CUTTING_TYPE) !== '';
-  putIn(desk, cutting, at);
-  return true;
+/**
+ * Puts what is on a clipboard into the drawing. Null where there is nothing of a drawing on it; else done when it is in, or
+ * was said why not.
+ */
+export function pasteInto(
+  desk: Desk,
+  place: ProgressPlace,
+  clipboard: Pick<Clipboard, 'getData'>,
+  at: Point | null,
+): Promise<void> | null {
+  const text = clipboard.getData(CUTTING_TYPE);
+  const known = !text && last && clipboard.getData('text/plain') === last.svg ? last.cutting : null;
+  if (!text && !known) return null;
+  return (async () => {
+    const cutting = known ?? (await readCopied(place, text));
+    // Meanwhile a path may have been begun: it goes on, and what was copied can be pasted after it.
+    if (cutting && desk.live)
+      desk.say('A path is being drawn. End it with Enter, then paste again. Nothing was added.'); // prettier-ignore
+    else if (cutting) putIn(desk, cutting, at);
+  })();
 }

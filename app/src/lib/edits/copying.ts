@@ -3,11 +3,9 @@ import {
   copiesOf,
   findNode,
   nodesOf,
-  mapNodes,
   nodesBox,
   previewArt,
   subtract,
-  together,
   translation,
   type Art,
   type Copies,
@@ -26,7 +24,7 @@ export function copiesOfChosen(desk: Desk): { readonly copies: Copies; recipe(by
   const copies = copiesOf(desk.art, chosenNodes(desk.choice, desk.art), newId);
   return {
     copies,
-    recipe: (by) => together(copies.recipe, mapNodes(copies.ids, translation(by.x, by.y))),
+    recipe: (by) => copies.recipe(translation(by.x, by.y)),
   };
 }
 

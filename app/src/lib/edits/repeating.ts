@@ -2,7 +2,6 @@ import {
   boxWidth,
   boxHeight,
   copiesOf,
-  mapNodes,
   mirrorMap,
   findNode,
   groupNodes,
@@ -131,6 +130,6 @@ export function mirroredCopy(desk: Desk): void {
   const across = axis?.kind === 'mirror' ? axis : { kind: 'mirror' as const, x: box.x1, y: box.y0, angle: Math.PI / 2 }; // prettier-ignore
   const copies = copiesOf(art, ids, newId);
   if (copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
-  const recipe = together(copies.recipe, mapNodes(copies.ids, mirrorMap(across)));
+  const recipe = copies.recipe(mirrorMap(across));
   desk.change('Mirrored copy', recipe, { choice: chooseIds(previewArt(art, recipe), copies.ids) });
 }

@@ -7,9 +7,9 @@ import { takeAsDrawing } from './svg-drawing';
 
 // The worker's part is done here, as it does it.
 let reading: (text: string) => Promise<SvgReading | null>;
-vi.mock('$lib/workers/svg', () => ({
-  svgWorker: {
-    ask: (question: (work: { read: (text: string) => unknown }) => unknown) => question({ read: (text) => reading(text) }),
+vi.mock('$lib/workers/reading', () => ({
+  readingWorker: {
+    ask: (question: (work: { svg: (text: string) => unknown }) => unknown) => question({ svg: (text) => reading(text) }),
     end: () => {},
   },
 })); // prettier-ignore

@@ -2,7 +2,7 @@ import { isEmptyBox, nodesBox, type Point } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { leftOut } from '$lib/desk/svg-file';
 import { withProgress, type ProgressPlace } from '$lib/desk/progress';
-import { svgWorker } from '$lib/workers/svg';
+import { readingWorker } from '$lib/workers/reading';
 import { putIn } from './clipboard';
 
 // An SVG of another program, taken as drawing.
@@ -22,8 +22,8 @@ export async function takeAsDrawing(
   const reading = await withProgress(
     place,
     `Reading ${file.name}`,
-    () => svgWorker.end(),
-    () => svgWorker.ask((work) => work.read(text)),
+    () => readingWorker.end(),
+    () => readingWorker.ask((work) => work.svg(text)),
   );
   if (!reading) return;
   const { art, left } = reading;

@@ -9,7 +9,8 @@ import { plainStroke } from '../paint';
 import { findNode, shapesOf } from '../tree';
 import { arrangeNodes, flipNodes, mapNodes, matchNodes, nodeBox, nodesBox, spreadNodes } from './arranging';
 import { copiesOf } from './copying';
-import { addNode, together } from './nodes';
+import { cuttingOf, pasteCutting } from './cutting';
+import { addNodes } from './nodes';
 import { translation } from '../../geometry/affine';
 
 const box = (id: string, x: number, y: number, w: number, h: number, more: Partial<Shape> = {}): Shape => ({
@@ -21,7 +22,7 @@ const group = (id: string, children: Group['children'], more: Partial<Group> = {
   id, type: 'group', name: id, shown: true, locked: false, opacity: 1, children, ...more,
 }); // prettier-ignore
 const artWith = (...nodes: (Shape | Group)[]): Art =>
-  changeArt(emptyArt({ width: 400, height: 300, unit: 'px' }, 'layer'), together(...nodes.map((n) => addNode('layer', n)))).art; // prettier-ignore
+  changeArt(emptyArt({ width: 400, height: 300, unit: 'px' }, 'layer'), addNodes('layer', nodes)).art; // prettier-ignore
 const edges = (art: Art, id: string): number[] => {
   const { x0, y0, x1, y1 } = nodeBox(art, id);
   return [x0, y0, x1, y1];
@@ -130,22 +131,18 @@ describe('copies', () => {
     const art = artWith(box('a', 0, 0, 10, 10), group('g', [box('b', 20, 0, 10, 10), box('c', 25, 0, 10, 10)], { clip: 'b' }), box('z', 0, 50, 5, 5)); // prettier-ignore
     const copies = copiesOf(art, ['g', 'a', 'c'], newId);
     expect(copies.of).toEqual(['a', 'g']);
-    const { art: after } = changeArt(art, copies.recipe);
+    const { art: after } = changeArt(art, copies.recipe());
     expect(after.layers[0]!.children.map((n) => n.name)).toEqual(['a', 'a 2', 'g', 'g 2', 'z']);
     const made = findNode(after, copies.ids[1]!)!.node as Group;
     expect(made.clip).toBe(made.children[0]!.id);
     expect(artSchema.safeParse(after).success).toBe(true);
-    const again = changeArt(after, copiesOf(after, [copies.ids[0]!], newId).recipe).art;
+    const again = changeArt(after, copiesOf(after, [copies.ids[0]!], newId).recipe()).art;
     expect(again.layers[0]!.children.map((n) => n.name)).toContain('a 3');
     const moved = changeArt(after, mapNodes(copies.ids, translation(0, 100))).art;
     expect(edges(moved, copies.ids[0]!)).toEqual([0, 100, 10, 110]);
     expect(edges(moved, 'a')).toEqual([0, 0, 10, 10]);
-    // Also in one recipe with the copying.
-    const both = changeArt(art, together(copies.recipe, mapNodes(copies.ids, translation(0, 100)))).art;
-    expect(both).toEqual(moved);
-    expect(changeArt(art, together(copies.recipe, mapNodes(copies.ids, translation(0, 100)))).art).toEqual(
-      moved,
-    );
+    // Also moved while they are made, as often as a drag shows them.
+    for (let k = 0; k < 2; k++) expect(changeArt(art, copies.recipe(translation(0, 100))).art).toEqual(moved);
   });
 
   it('share anchors with each other as what they are of did, and with nothing else', () => {
@@ -153,11 +150,26 @@ describe('copies', () => {
     const keysOf = (of: Art, ids: readonly string[]) =>
       ids.flatMap((id) => (findNode(of, id)!.node as Shape).paths[0]!.anchors.flatMap((a) => a.shared ?? []));
     const both = copiesOf(art, ['a', 'b'], newId);
-    const keys = keysOf(changeArt(art, both.recipe).art, both.ids);
+    const keys = keysOf(changeArt(art, both.recipe()).art, both.ids);
     expect(keys[0]).toBe(keys[1]);
     expect(keys[0]).not.toBe('key');
     const one = copiesOf(art, ['a'], newId);
-    expect(keysOf(changeArt(art, one.recipe).art, one.ids)).toEqual([]);
+    expect(keysOf(changeArt(art, one.recipe()).art, one.ids)).toEqual([]);
+  });
+
+  it('of thousands stand as those of a few do, copied and pasted', () => {
+    const many = artWith(...Array.from({ length: 3000 }, (_, i) => box(`b${i}`, i, 0, 10, 10)));
+    const ids = shapesOf(many).map(({ shape }) => shape.id);
+    const copies = copiesOf(many, ids, newId);
+    const { art: after, patches } = changeArt(many, copies.recipe(translation(0, 20)));
+    expect(patches).toHaveLength(3000);
+    const order = after.layers[0]!.children.map(({ id }) => id);
+    expect(order).toEqual(ids.flatMap((id, i) => [id, copies.ids[i]!]));
+    expect(new Set(after.layers[0]!.children.map(({ name }) => name)).size).toBe(6000);
+    const pasting = pasteCutting(many, cuttingOf(many, ids)!, 'layer', { x: 0, y: 40 }, newId);
+    const pasted = changeArt(many, pasting.recipe).art;
+    expect(pasted.layers[0]!.children.slice(3000).map(({ id }) => id)).toEqual(pasting.ids);
+    expect(edges(pasted, pasting.ids[2999]!)).toEqual([2999, 40, 3009, 50]);
   });
 
   it('are made of what is still there; layers and nothing give none', () => {
@@ -165,6 +177,6 @@ describe('copies', () => {
     expect(copiesOf(art, ['layer', 'gone'], newId).ids).toEqual([]);
     const { recipe } = copiesOf(art, ['a'], newId);
     const bare = emptyArt({ width: 9, height: 9, unit: 'px' }, 'layer');
-    expect(shapesOf(changeArt(bare, recipe).art)).toHaveLength(0);
+    expect(shapesOf(changeArt(bare, recipe()).art)).toHaveLength(0);
   });
 });

@@ -8,11 +8,12 @@ import {
   uniteBoxes,
   type Box,
 } from '../../geometry/bounds';
-import type { Recipe } from '../change';
+import { emptyArt } from '../blank';
+import { previewArt, type Recipe } from '../change';
 import { paintedBox, paintedNode } from '../paint-list';
 import { outlineBox } from '../repeat';
-import type { Art } from '../schema';
-import { findNode, inPaintOrder, outermost, shapesIn } from '../tree';
+import type { Art, ArtNode } from '../schema';
+import { findNode, inPaintOrder, nodesOf, outermost, shapesIn, type TreeNode } from '../tree';
 import { plain } from './draft';
 import { together } from './nodes';
 import { mapShape } from './paths';
@@ -40,7 +41,10 @@ type Way = 'across' | 'down';
 /** Box of a node, sheet pixels; `EMPTY_BOX` where it is not there or nothing of it counts. */
 export function nodeBox(art: Art, id: string, extent: Extent = 'outline'): Box {
   const node = findNode(art, id)?.node;
-  if (!node) return EMPTY_BOX;
+  return node ? boxOfNode(art, node, extent) : EMPTY_BOX;
+}
+
+function boxOfNode(art: Art, node: TreeNode, extent: Extent): Box {
   if (extent === 'outline') return outlineBox(node);
   const part = paintedNode(art, node);
   return part ? paintedBox([part]) : EMPTY_BOX;
@@ -48,7 +52,9 @@ export function nodeBox(art: Art, id: string, extent: Extent = 'outline'): Box {
 
 /** Box round several nodes. */
 export const nodesBox = (art: Art, ids: readonly string[], extent: Extent = 'outline'): Box =>
-  ids.map((id) => nodeBox(art, id, extent)).reduce(uniteBoxes, EMPTY_BOX);
+  nodesOf(art, ids)
+    .map((node) => boxOfNode(art, node, extent))
+    .reduce(uniteBoxes, EMPTY_BOX);
 
 /** Maps all that stands in a node, as it is in a drawing. */
 const mapNode = (art: Art, id: string, map: Affine): Recipe => {
@@ -146,6 +152,15 @@ export const flipNodes =
     const flip = about(way === 'across' ? scaling(-1, 1) : scaling(1, -1), boxCentre(box));
     for (const { id } of nodes) mapNode(art, id, flip)(draft);
   };
+
+/** Nodes mapped as wholes, outside any drawing: what they share, they share with each other. */
+export function mapApart(nodes: readonly ArtNode[], map: Affine): readonly ArtNode[] {
+  if (map === IDENTITY || nodes.length === 0) return nodes;
+  const empty = emptyArt({ width: 1, height: 1, unit: 'px' }, 'apart');
+  const apart = { ...empty, layers: [{ ...empty.layers[0]!, children: nodes }] };
+  const ids = nodes.map(({ id }) => id);
+  return previewArt(apart, mapNodes(ids, map)).layers[0]!.children;
+}
 
 /** Moves nodes as wholes by a map of the sheet. */
 export const mapNodes =

@@ -1,13 +1,16 @@
+import { IDENTITY, type Affine } from '../../geometry/affine';
 import type { Recipe } from '../change';
 import type { Art, ArtNode, Shape } from '../schema';
-import { numberedName } from '../text';
+import { copyNames } from '../text';
 import { inPaintOrder, nodeNames, nodesOf, outermost, shapesIn, type TreeNode } from '../tree';
-import { cloned, draftFind } from './draft';
-import { addNode, together } from './nodes';
+import { mapApart } from './arranging';
+import { cloned } from './draft';
+import { putAbove } from './nodes';
 
 /** Copies of nodes, to be put into the drawing, and what they are called: outermost ones, bottom first. */
 export interface Copies {
-  readonly recipe: Recipe;
+  /** Puts them in, mapped from what they are of. */
+  readonly recipe: (map?: Affine) => Recipe;
   /** Ids of the copies, in the order of `of`. */
   readonly ids: readonly string[];
   /** The nodes that were copied. */
@@ -73,22 +76,14 @@ export const nodesToCopy = (art: Art, ids: readonly string[]): ArtNode[] =>
  */
 export function copiesOf(art: Art, ids: readonly string[], newId: () => string): Copies {
   const nodes = nodesToCopy(art, ids);
-  const taken = nodeNames(art);
-  const made = freshCopies(nodes, newId).map((node) => {
-    // "Spoke", "Spoke 2", "Spoke 3".
-    const name = numberedName(node.name.replace(/ \d+$/, ''), taken, 2);
-    taken.add(name);
-    return { ...node, name };
-  });
-  const above =
-    (of: string, node: ArtNode): Recipe =>
-    (draft) => {
-      const found = draftFind(draft, of);
-      // Fresh each time: what is put into a draft is the draft's to change.
-      if (found?.parent) addNode(found.parent.id, cloned(node), found.index + 1)(draft);
-    };
+  const nameOf = copyNames(nodeNames(art), true);
+  const made = freshCopies(nodes, newId).map((node) => ({ ...node, name: nameOf(node.name) }));
   return {
-    recipe: together(...made.map((node, i) => above(nodes[i]!.id, node))),
+    // Fresh each time: what is put into a draft is the draft's to change.
+    recipe: (map = IDENTITY) => {
+      const mapped = mapApart(made, map);
+      return (draft) => putAbove(draft, new Map(cloned(mapped).map((node, i) => [nodes[i]!.id, node])));
+    },
     ids: made.map((node) => node.id),
     of: nodes.map((node) => node.id),
   };

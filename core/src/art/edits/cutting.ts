@@ -1,12 +1,12 @@
-import { translation } from '../../geometry/affine';
+import { IDENTITY, translation } from '../../geometry/affine';
 import type { Point } from '../../geometry/vector';
 import type { Recipe } from '../change';
 import { chipsOf, mapColours, type Colour } from '../paint';
 import { emptyArt } from '../blank';
 import type { Art, ArtNode, Chip } from '../schema';
-import { numberedName } from '../text';
+import { copyNames } from '../text';
 import { nodeNames, shapesIn } from '../tree';
-import { mapNodes } from './arranging';
+import { mapApart } from './arranging';
 import { freshCopies, nodesToCopy } from './copying';
 import { cloned } from './draft';
 import { addNodes, together } from './nodes';
@@ -90,19 +90,18 @@ export function pasteCutting(
       : node.type === 'group'
         ? { ...node, children: node.children.map(recoloured) }
         : node;
-  const taken = nodeNames(art);
-  const made = freshCopies(nodes.map(recoloured), newId).map((node) => {
-    const name = taken.has(node.name) ? numberedName(node.name.replace(/ \d+$/, ''), taken, 2) : node.name;
-    taken.add(name);
-    return { ...node, name };
-  });
-  const ids = made.map(({ id }) => id);
+  const nameOf = copyNames(nodeNames(art));
+  const fresh = freshCopies(nodes.map(recoloured), newId).map((node) => ({
+    ...node,
+    name: nameOf(node.name),
+  }));
+  const ids = fresh.map(({ id }) => id);
+  const made = mapApart(fresh, by.x === 0 && by.y === 0 ? IDENTITY : translation(by.x, by.y));
   return {
     recipe: together(
       ...added.map(addChip),
       // Fresh each time: what is put into a draft is the draft's to change.
       (draft) => addNodes(parentId, cloned(made))(draft),
-      ...(by.x === 0 && by.y === 0 ? [] : [mapNodes(ids, translation(by.x, by.y))]),
     ),
     ids,
     left: all.flatMap(picturesIn).filter((id) => !known.has(id)).length,

@@ -24,6 +24,23 @@ export const addNodes =
 export const addNode = (parentId: string, node: ArtNode, index?: number): Recipe =>
   addNodes(parentId, [node], index);
 
+/**
+ * Puts nodes into the tree, each just above another one, by its id. What stands beside them is taken as it is: no other
+ * change of theirs may follow in the same recipe.
+ */
+export function putAbove(draft: Draft<Art>, above: ReadonlyMap<string, ArtNode>): void {
+  const parents = new Set([...above.keys()].flatMap((id) => draftFind(draft, id)?.parent?.id ?? []));
+  for (const id of parents) {
+    const parent = draftParent(draft, id)!;
+    const children = plain(parent as ParentNode).children.flatMap((child) => {
+      const node = above.get(child.id);
+      // Frozen, it is not looked through for drafts: with thousands that takes longer than all the rest.
+      return node ? [Object.freeze(child), node] : [Object.freeze(child)];
+    });
+    parent.children = children as Draft<ArtNode>[];
+  }
+}
+
 /** Takes nodes out of the tree; what they share with others is looked after by the caller. */
 export function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
   // From the top down: so none of the places still to come is moved by what is taken out.

@@ -1,11 +1,11 @@
-import { readSvg } from '@mirrot/core';
+import { readArt, readSvg } from '@mirrot/core';
 import * as Comlink from 'comlink';
-import type { SvgWork } from './svg';
+import type { ReadingWork } from './reading';
 
-// Reads SVG away from the page.
+// Reads drawings away from the page.
 
-const work: SvgWork = {
-  read(text) {
+const work: ReadingWork = {
+  svg(text) {
     try {
       return readSvg(text, { layers: false });
     } catch (error) {
@@ -14,5 +14,6 @@ const work: SvgWork = {
       throw error;
     }
   },
+  copied: (text) => readArt(JSON.parse(text)),
 };
 Comlink.expose(work);

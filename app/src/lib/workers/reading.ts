@@ -1,0 +1,15 @@
+import type { Art, SvgReading } from '@mirrot/core';
+import { starter } from './start';
+
+/** What the worker that reads drawings does. */
+export interface ReadingWork {
+  /** Reads an SVG as a drawing in one layer. Refuses with the sentence of what is wrong. */
+  svg(text: string): SvgReading;
+  /** Reads what was copied, which is JSON. Refuses with the sentence of what is wrong. */
+  copied(text: string): Art;
+}
+
+/** The one worker that reads drawings: a text that takes too long is stopped by ending it. */
+export const readingWorker = starter<ReadingWork>(
+  () => new Worker(new URL('./reading.worker.ts', import.meta.url), { type: 'module' }),
+);
