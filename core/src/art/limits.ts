@@ -11,4 +11,4 @@ export const FARTHEST_COORDINATE = 1e6;
 /** Most copies of a group, itself counted. */
 export const MOST_COPIES = 500;
 /** Version of the document that this code writes. */
-export const ART_VERSION = 7;
+export const ART_VERSION = 8;

@@ -57,6 +57,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   },
   // 7: groups may stand several times.
   6: (art) => ({ ...art, version: 7 }),
+  // 8: pictures may lie above the drawing, shapes may be lettering.
+  7: (art) => ({ ...art, version: 8 }),
 };
 
 /** Strokes had round ends and joins until version 6. */

@@ -1,4 +1,5 @@
-import { readArt } from './check';
+import { writeSvg } from '../formats/svg/write';
+import { artSchema, readArt } from './check';
 import { describe, expect, it } from 'vitest';
 import { about, apply, compose, rotation, scaling, translation, type Affine } from '../geometry/affine';
 import { cubicPoint } from '../geometry/cubic';
@@ -14,6 +15,7 @@ import {
   addNode,
   addPicture,
   lockGuides,
+  movePicture,
   removeGuides,
   setGuide,
   shiftAll,
@@ -44,6 +46,48 @@ const squared = (p: PlacedPicture): PlacedPicture => {
   const { width, height } = squareUp(quad, 1.3);
   return { ...p, square: { corners: [...quad], width, height } };
 };
+
+describe('the place of pictures', () => {
+  const three = changeArt(
+    art,
+    together(addPicture({ ...picture, id: 'two' }), addPicture({ ...picture, id: 'three' })),
+  ).art;
+  const places = (now: Art): string => now.pictures.map((p) => (p.above ? `^${p.id}` : p.id)).join(' ');
+  const moved = (now: Art, id: string, move: 'up' | 'down'): Art => changeArt(now, movePicture(id, move)).art;
+
+  it('is among each other, beneath the drawing or above it, a step at a time', () => {
+    expect(places(three)).toBe('pic two three');
+    let now = moved(three, 'two', 'up');
+    expect(places(now)).toBe('pic three two');
+    now = moved(now, 'two', 'up');
+    expect(places(now)).toBe('pic three ^two');
+    expect(moved(now, 'two', 'up')).toBe(now);
+    now = moved(now, 'three', 'up');
+    expect(places(now)).toBe('pic ^three ^two');
+    now = moved(moved(now, 'two', 'down'), 'two', 'down');
+    expect(places(now)).toBe('pic two ^three');
+    expect(moved(three, 'pic', 'down')).toBe(three);
+    expect(moved(three, 'nobody', 'up')).toBe(three);
+    expect(artSchema.safeParse(now).success).toBe(true);
+    // Back where it was, nothing is left of it.
+    expect(moved(moved(three, 'three', 'up'), 'three', 'down')).toEqual(three);
+  });
+
+  it('is where the file has them', () => {
+    const filled = addNode('layer', {
+      ...shape('leaf', [squarePath(9, 9, 5, 'l')]),
+      fill: { hex: '#336699' },
+    });
+    const now = moved(moved(changeArt(three, filled).art, 'two', 'up'), 'two', 'up');
+    const svg = writeSvg(now, { pictures: true, pictureHref: () => 'x' });
+    expect([...svg.matchAll(/<(use|path)\b/g)].map(([, what]) => what)).toEqual([
+      'use',
+      'use',
+      'path',
+      'use',
+    ]);
+  });
+});
 
 describe('migration', () => {
   it('reads a document of version 1: pictures plain, 300 ppi for print', () => {

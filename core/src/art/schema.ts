@@ -204,6 +204,8 @@ export const pictureSchema = z.strictObject({
     smooth: z.number().int().min(0).max(20),
   }),
   veil: z.boolean(),
+  /** It lies above the drawing, not beneath it. */
+  above: z.literal(true).optional(),
   credit: z.strictObject({
     source: noteSchema,
     author: noteSchema,

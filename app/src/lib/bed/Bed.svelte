@@ -36,6 +36,9 @@
   const drawn = new DrawnView(untrack(() => desk.looking));
   const moved = $derived(moveBetween(drawn.view, desk.looking.view));
   const veil = $derived(desk.picture.traced?.veil ?? false);
+  /** A picture lies above the drawing. */
+  const covered = $derived(desk.art.pictures.some((p) => p.above && p.shown));
+  const inksApart = $derived(veil || covered);
   const transform = $derived(`translate(${moved.x}px, ${moved.y}px) scale(${moved.scale})`);
 
   // --- the pointer ---------------------------------------------------------------------------------------------------
@@ -244,12 +247,17 @@
   <div class="moving" style:transform>
     <Pictures {desk} view={drawn.view} margin={MARGIN_PX} />
   </div>
-  <!-- One layer for both: each more is composited anew on every frame. Only a veil needs the fills apart. -->
+  <!-- One layer for both: each more is composited anew on every frame. Only a veil, or a picture between them, needs the fills apart. -->
   <div class="moving" class:veil style:transform>
     <Fills {desk} view={drawn.view} margin={MARGIN_PX} />
-    {#if !veil}<Inks {desk} view={drawn.view} margin={MARGIN_PX} />{/if}
+    {#if !inksApart}<Inks {desk} view={drawn.view} margin={MARGIN_PX} />{/if}
   </div>
-  {#if veil}
+  {#if covered}
+    <div class="moving" style:transform>
+      <Pictures {desk} view={drawn.view} margin={MARGIN_PX} above />
+    </div>
+  {/if}
+  {#if inksApart}
     <div class="moving" style:transform>
       <Inks {desk} view={drawn.view} margin={MARGIN_PX} />
     </div>

@@ -5,11 +5,18 @@
   import { matrixText, type View } from '$lib/desk/view';
   import Layer from './Layer.svelte';
 
-  let { desk, view, margin }: { desk: Desk; view: View; margin: number } = $props();
+  interface Props {
+    desk: Desk;
+    view: View;
+    margin: number;
+    /** Those that lie above the drawing; left out, the sheet and those beneath. */
+    above?: boolean;
+  }
+  let { desk, view, margin, above = false }: Props = $props();
 
   const sheet = $derived(desk.art.sheet);
   const opacity = $derived(desk.looking.seen.picture);
-  const shown = $derived(desk.art.pictures.filter((p) => p.shown));
+  const shown = $derived(desk.art.pictures.filter((p) => p.shown && Boolean(p.above) === above));
 
   /** Longest side of the server's working copy. */
   const WORK = 2048;
@@ -21,11 +28,14 @@
   $effect(() => {
     for (const p of shown) void desk.picture.seeing.want(p, near(p));
   });
+  // The sheet is always there: the one it is part of looks after the pixels of all.
   $effect(() => {
     const { pictures } = desk.art;
-    untrack(() => desk.picture.seeing.keepOnly(pictures));
+    if (!above) untrack(() => desk.picture.seeing.keepOnly(pictures));
   });
-  onDestroy(() => desk.picture.seeing.keepOnly([]));
+  onDestroy(() => {
+    if (!above) desk.picture.seeing.keepOnly([]);
+  });
 
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.
   function washMatrix(wash: number): string {
@@ -44,13 +54,15 @@
       <feColorMatrix type="matrix" values={washMatrix(p.wash)} />
     </filter>
   {/each}
-  <rect
-    class="sheet"
-    width={sheet.width}
-    height={sheet.height}
-    fill={sheet.ground ?? '#fffdf8'}
-    stroke-width={1 / view.scale}
-  />
+  {#if !above}
+    <rect
+      class="sheet"
+      width={sheet.width}
+      height={sheet.height}
+      fill={sheet.ground ?? '#fffdf8'}
+      stroke-width={1 / view.scale}
+    />
+  {/if}
   <g {opacity} style:display={opacity > 0 ? null : 'none'}>
     {#each shown as p (p.id)}
       {@const size = seenSize(p)}

@@ -1,15 +1,31 @@
 <script lang="ts">
   import Image from '@lucide/svelte/icons/image';
-  import { setPicture, traceFrom } from '@mirrot/core';
+  import ArrowDown from '@lucide/svelte/icons/arrow-down';
+  import ArrowUp from '@lucide/svelte/icons/arrow-up';
+  import { movePicture, setPicture, traceFrom } from '@mirrot/core';
   import RowSwitch from './RowSwitch.svelte';
   import type { Desk } from '$lib/desk/desk.svelte';
 
-  // The pictures of the sheet: which one is traced, which are locked and shown.
+  // The pictures of the sheet, top first: which one is traced, which are locked and shown, which lie above the drawing.
   let { desk }: { desk: Desk } = $props();
+  const pictures = $derived([...desk.art.pictures].reverse());
+  const sorted = $derived([...pictures.filter((p) => p.above), ...pictures.filter((p) => !p.above)]);
+  /** Where the drawing lies among them. */
+  const drawingAt = $derived(sorted.filter((p) => p.above).length);
+  let said = $state('');
+
+  function move(id: string, way: 'up' | 'down'): void {
+    const { name } = desk.art.pictures.find((p) => p.id === id)!;
+    desk.change(way === 'up' ? 'Move the picture up' : 'Move the picture down', movePicture(id, way));
+    const at = sorted.findIndex((p) => p.id === id);
+    said = `${name} lies ${at < drawingAt ? 'above' : 'beneath'} the drawing, ${at + 1} of ${sorted.length}`;
+  }
 </script>
 
 <div class="pictures" role="group" aria-label="Pictures">
-  {#each [...desk.art.pictures].reverse() as p (p.id)}
+  <p class="sr-only" aria-live="polite">{said}</p>
+  {#each sorted as p, i (p.id)}
+    {#if drawingAt > 0 && i === drawingAt}<p class="drawing quiet">the drawing</p>{/if}
     <div class="picture" class:dim={!p.shown}>
       <button
         class="name"
@@ -20,6 +36,20 @@
         <Image size={16} strokeWidth={1.75} />
         <span class="words" dir="auto">{p.name}</span>
       </button>
+      <span class="moves">
+        <button
+          class="icon-button"
+          aria-label="Move {p.name} up"
+          data-tip={i === drawingAt && !p.above ? 'Above the drawing' : 'Up'}
+          onclick={() => move(p.id, 'up')}><ArrowUp size={14} strokeWidth={1.75} /></button
+        >
+        <button
+          class="icon-button"
+          aria-label="Move {p.name} down"
+          data-tip={i === drawingAt - 1 ? 'Beneath the drawing' : 'Down'}
+          onclick={() => move(p.id, 'down')}><ArrowDown size={14} strokeWidth={1.75} /></button
+        >
+      </span>
       <RowSwitch
         what="locked"
         of={p}
@@ -40,6 +70,7 @@
       />
     </div>
   {/each}
+  {#if drawingAt > 0 && drawingAt === sorted.length}<p class="drawing quiet">the drawing</p>{/if}
 </div>
 
 <style>
@@ -55,6 +86,25 @@
     gap: 4px;
     height: 38px;
     padding: 0 6px 0 10px;
+  }
+  .drawing {
+    margin: 0 10px;
+    border-top: 1px dashed var(--line);
+    font-size: 12px;
+    text-align: center;
+  }
+  .moves {
+    display: flex;
+  }
+  .moves :global(.icon-button) {
+    width: 20px;
+    min-width: 20px;
+    height: 24px;
+  }
+  @media (hover: hover) {
+    .picture:not(:hover, :focus-within) .moves {
+      display: none;
+    }
   }
   .dim .words {
     opacity: 0.5;

@@ -46,7 +46,7 @@ export {
   type ShapeStyle,
 } from './style';
 export { setFollow, setMeant, setPlace } from './measuring';
-export { addPicture, removePicture, setPicture, traceFrom } from './pictures';
+export { addPicture, movePicture, removePicture, setPicture, traceFrom } from './pictures';
 export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';
 export { partCopies } from './parting';
 export { mapChosen, mapRepeats, setRepeat } from './repeating';

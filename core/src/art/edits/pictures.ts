@@ -21,6 +21,31 @@ export const setPicture =
     if (picture) Object.assign(picture, values);
   };
 
+/**
+ * Moves a picture one place up or down: past the next picture, or past the drawing, above which it may lie. At the end
+ * it stays.
+ */
+export const movePicture =
+  (id: string, move: 'up' | 'down'): Recipe =>
+  (draft) => {
+    const before = plain(draft.pictures as PlacedPicture[]);
+    const order: (PlacedPicture | 'drawing')[] = [
+      ...before.filter((p) => !p.above),
+      'drawing',
+      ...before.filter((p) => p.above),
+    ];
+    const at = order.findIndex((item) => item !== 'drawing' && item.id === id);
+    const to = at + (move === 'up' ? 1 : -1);
+    if (at < 0 || to < 0 || to >= order.length) return;
+    [order[at], order[to]] = [order[to]!, order[at]!];
+    const drawing = order.indexOf('drawing');
+    draft.pictures = order.flatMap((item, i) => {
+      if (item === 'drawing') return [];
+      const { above: _above, ...picture } = item;
+      return [i > drawing ? { ...picture, above: true as const } : picture];
+    }) as Draft<PlacedPicture>[];
+  };
+
 /** Nodes of the tree that show a picture. */
 const nodesOfPicture = (nodes: readonly TreeNode[], picture: string): ArtNode[] =>
   nodes.flatMap((node) =>

@@ -18,7 +18,7 @@ export interface SvgOptions {
   readonly area?: OutputArea;
   /** "#rrggbb" behind everything, or null for clear. Left out: the sheet's own ground. */
   readonly ground?: string | null;
-  /** Whether the pictures that are traced go along, beneath the drawing. Left out, they do not. */
+  /** Whether the pictures that are traced go along, where they lie. Left out, they do not. */
   readonly pictures?: boolean;
   /**
    * Address of a picture's pixels as they are seen (straightened when squared up, not cropped). Without it no picture is
@@ -35,11 +35,11 @@ function credit({ credit: c }: PlacedPicture): string {
 
 const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
 
-/** Pictures of a drawing that an output shows: those beneath it when asked for, and those that are part of it. */
-export function outputPictures(art: Art, beneath: boolean): PlacedPicture[] {
+/** Pictures of a drawing that an output shows: those that are traced when asked for, and those that are part of it. */
+export function outputPictures(art: Art, traced: boolean): PlacedPicture[] {
   const inDrawing = (parts: readonly PaintedPart[]): PlacedPicture[] =>
     parts.flatMap((p) => (p.type === 'group' ? inDrawing(p.parts) : p.type === 'picture' ? [p.picture] : []));
-  return [...(beneath ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
+  return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
 }
 
 /**
@@ -47,7 +47,7 @@ export function outputPictures(art: Art, beneath: boolean): PlacedPicture[] {
  * group, every shape one path, each with its name as title. What is hidden or paints nothing is left out.
  */
 export function writeSvg(art: Art, options: SvgOptions = {}): string {
-  const { area = 'sheet', ground = art.sheet.ground, pictures: beneath = false, pictureHref } = options;
+  const { area = 'sheet', ground = art.sheet.ground, pictures: traced = false, pictureHref } = options;
   const list = paintList(art);
   const box = outputBox(art, area, list);
   const [width, height] = [boxWidth(box), boxHeight(box)];
@@ -62,7 +62,7 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
   if (ground) lines.push(element('rect', { ...place, fill: ground }));
 
   // Pixels placed several times stand in the file once.
-  const shown = pictureHref ? outputPictures(art, beneath) : [];
+  const shown = pictureHref ? outputPictures(art, traced) : [];
   const addresses = shown.map((p) => pictureHref!(p));
   const shared = new Map<string, string>();
   const image = (
@@ -148,8 +148,10 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
     lines.push('</g>');
   };
 
-  if (beneath && pictureHref) art.pictures.filter((p) => p.shown).forEach(picture);
+  const seen = traced && pictureHref ? art.pictures.filter((p) => p.shown) : [];
+  seen.filter((p) => !p.above).forEach(picture);
   list.forEach(write);
+  seen.filter((p) => p.above).forEach(picture);
   lines.push('</svg>');
   return `${lines.join('\n')}\n`;
 }
