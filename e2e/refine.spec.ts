@@ -117,7 +117,7 @@ test('shapes are placed, sized and turned by numbers about a point of their box'
   ]);
 });
 
-test('the right button lists what lies at a spot by its thumbnail; keys choose from it; haze fills what is shaped', async ({
+test('the right button lists what lies at a spot by its thumbnail; keys and drags choose and order there; haze fills what is shaped', async ({
   page,
 }) => {
   const h = await openDemo(page, 'Gate badge');
@@ -129,6 +129,15 @@ test('the right button lists what lies at a spot by its thumbnail; keys choose f
   const names = await list.locator('.choose').allTextContents();
   expect(names.map((n) => n.trim())).toEqual(['Sun', 'Field', 'Plate']);
   await expect(list.locator('.choose').first()).toBeFocused();
+  const order = async (): Promise<string> => (await list.locator('.choose').allTextContents()).join(' ');
+  await h.key('Control+ArrowDown');
+  await expect.poll(order).toBe('Field Sun Plate');
+  await expect(list.getByRole('button', { name: 'Sun', exact: true })).toBeFocused();
+  await list
+    .getByRole('button', { name: 'Sun', exact: true })
+    .dragTo(list.locator('li').first(), { targetPosition: { x: 60, y: 3 } });
+  await expect.poll(order).toBe('Sun Field Plate');
+  await list.locator('.choose').first().focus();
   await h.key('ArrowDown');
   await h.key('Enter');
   await expect(list).toHaveCount(0);

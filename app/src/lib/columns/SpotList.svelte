@@ -6,6 +6,8 @@
   import ArrowUpToLine from '@lucide/svelte/icons/arrow-up-to-line';
   import { chooseShapes } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import { onMount, tick, untrack } from 'svelte';
+  import { SpotDrags } from './spot-drags.svelte';
   import Thumbnail from './Thumbnail.svelte';
 
   // Every shape at a spot of the bed, to choose from, with the few actions that fit. It stands beside the spot, never over it.
@@ -14,7 +16,9 @@
   let list: HTMLElement | undefined = $state();
 
   const listed = $derived(desk.pointing.listed);
-  const shapes = $derived((listed?.shapes ?? []).flatMap((id) => desk.shapeOf(id) ?? []));
+  const drags = untrack(() => new SpotDrags(desk));
+  onMount(() => drags.begin());
+  const shapes = $derived(drags.sorted(listed?.shapes ?? []).flatMap((id) => desk.shapeOf(id) ?? []));
 
   $effect(() => list?.querySelector<HTMLElement>('.choose')?.focus());
 
@@ -31,12 +35,19 @@
     desk.change(label, recipe);
     close();
   }
+  const buttonOf = (id: string | undefined): HTMLElement | null | undefined =>
+    list?.querySelector<HTMLElement>(`[data-shape="${id}"] .choose`);
   function keydown(e: KeyboardEvent): void {
     const buttons = [...(list?.querySelectorAll<HTMLElement>('.choose') ?? [])];
     const at = buttons.findIndex((b) => b.parentElement?.contains(document.activeElement));
     const step = { ArrowDown: 1, ArrowUp: -1 }[e.key];
     if (!step) return;
-    buttons[(at + step + buttons.length) % buttons.length]?.focus();
+    if (e.ctrlKey || e.metaKey) {
+      const [own, other] = [shapes[at], shapes[at + step]];
+      if (own && other) drags.put(own.id, other.id, step > 0 ? 'below' : 'above');
+      // A row that is moved in the page loses the keyboard.
+      void tick().then(() => buttonOf(own?.id)?.focus());
+    } else buttons[(at + step + buttons.length) % buttons.length]?.focus();
     e.preventDefault();
     e.stopPropagation();
   }
@@ -64,7 +75,13 @@
             <!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
             <ul bind:this={list} aria-label="What lies here, topmost first" onkeydown={keydown}>
               {#each shapes as shape (shape.id)}
-                <li>
+                {@const side = drags.drop?.row === shape.id ? drags.drop.side : null}
+                <li
+                  data-shape={shape.id}
+                  class:lands-above={side === 'above'}
+                  class:lands-below={side === 'below'}
+                  {@attach drags.attach?.(shape.id)}
+                >
                   <button class="choose" dir="auto" onclick={() => choose(shape.id)}>
                     <Thumbnail {desk} node={shape} place="spot" /><span>{shape.name}</span>
                   </button>
@@ -112,6 +129,12 @@
     display: flex;
     align-items: center;
     height: 36px;
+  }
+  .lands-above {
+    box-shadow: 0 -2px 0 var(--carrot);
+  }
+  .lands-below {
+    box-shadow: 0 2px 0 var(--carrot);
   }
   .choose {
     display: flex;

@@ -16,6 +16,7 @@ interface Host {
 
 /** The drag of rows that goes on, if one does. */
 export class RowDrags implements RowDragging {
+  readonly list = 'stack';
   /** The row that is dragged. */
   taken: string | null = null;
   /** Where it would land. */
