@@ -15,6 +15,7 @@ const WHOLE = new Set([
   'form',
   'axis',
   'repeat',
+  'lettering',
   'placement',
   'place',
   'square',

@@ -77,6 +77,28 @@ const covering = {
   blur: length.max(MOST_BLUR).optional(),
 };
 
+/** Most characters of a line of text. */
+const MOST_LETTERS = 200;
+
+/**
+ * A line of text whose outlines the shape's paths are. Its line is the x axis, or a curve, before `placement` takes it to
+ * the sheet.
+ */
+const letteringSchema = z.strictObject({
+  text: heldNameSchema.max(MOST_LETTERS, `A line of text has ${MOST_LETTERS} characters at most.`),
+  /** One that ships, or one of the project's own; its name, should it not be there any more. */
+  font: z.strictObject({ id, name: heldNameSchema }),
+  /** An em, sheet pixels before the placement. */
+  size: length,
+  /** Added after each character, em. */
+  spacing: z.number().min(-1).max(10),
+  placement: placementSchema,
+  /** The curve that it stands on, from `start` (sheet pixels along it) on. */
+  along: z
+    .strictObject({ closed: z.boolean(), anchors: z.array(anchorSchema).min(2).max(2000), start: extent })
+    .optional(),
+});
+
 export const shapeSchema = z.strictObject({
   ...standing,
   ...covering,
@@ -93,6 +115,7 @@ export const shapeSchema = z.strictObject({
   meant: z.literal(true).optional(),
   /** Takes it to where on the picture it is measured, when it was moved away for composition. */
   place: placementSchema.optional(),
+  lettering: letteringSchema.optional(),
 });
 
 /** A picture as a part of the drawing, as it was placed, squared up and cropped: painted where it stands, and in files. */
@@ -251,6 +274,7 @@ export const artFields = z.strictObject({
   axis: axisSchema.nullable(),
 });
 
+export type Lettering = DeepReadonly<z.infer<typeof letteringSchema>>;
 export type Repeat = DeepReadonly<z.infer<typeof repeatSchema>>;
 export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
 export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;

@@ -1,3 +1,4 @@
+export * from './font';
 export {
   blurRoom,
   coveringAttributes,

@@ -19,6 +19,7 @@ export const setAxis =
       if (!shape || (!axis && !shape.axis)) continue;
       if (axis) shape.axis = { ...axis };
       else delete shape.axis;
+      delete shape.lettering;
       shape.paths = shape.paths.map((p) => propagateShared(draft, shape, plain(p as Path))) as Draft<Path>[];
     }
   };
@@ -53,6 +54,7 @@ export const releaseAxis =
     for (const id of ids) {
       const shape = draftShape(draft, id);
       if (!shape?.axis) continue;
+      delete shape.lettering;
       shape.paths = releasedPaths(artOfDraft(draft), plain(shape as Shape)) as Draft<Path>[];
       delete shape.axis;
     }

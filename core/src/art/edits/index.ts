@@ -11,7 +11,7 @@ export {
   type StackMove,
 } from './nodes';
 export { releaseAxis, setAxis, setDrawingAxis } from './axes';
-export { freeHole, makeHole, mapShape, mapWithPicture, removePath, setPath, setPaths } from './paths';
+export { freeHole, letPathsBe, makeHole, mapShape, mapWithPicture, removePath, setLettering, setPath, setPaths } from './paths'; // prettier-ignore
 export {
   arrangeNodes,
   type Extent,

@@ -5,10 +5,10 @@ import { keepsShape, transformPath } from '../../path/path-map';
 import type { Path } from '../../path/path';
 import type { Recipe } from '../change';
 import { isGradient, mapPaint, type Paint, type Stroke } from '../paint';
-import type { Shape } from '../schema';
+import type { Lettering, Shape } from '../schema';
 import { wholePaths } from '../tree';
 import { releaseAxis, setAxis } from './axes';
-import { draftFind, draftShape, plain } from './draft';
+import { cloned, draftFind, draftShape, plain } from './draft';
 import { setPlace } from './measuring';
 import { addNode, detachNodes, removeNodes, together } from './nodes';
 import { styleShapes } from './style';
@@ -26,6 +26,7 @@ export const setPath =
     const shape = draftShape(draft, shapeId);
     const i = shape?.paths.findIndex((p) => p.id === path.id) ?? -1;
     if (!shape || i < 0) return;
+    if (shape.lettering) delete shape.lettering;
     const before = keysIn([plain(shape.paths[i] as Path)]);
     // Frozen, it is taken as it is: nothing in it is looked through for drafts.
     const next = Object.freeze(propagateShared(draft, shape, path));
@@ -41,6 +42,7 @@ export const setPaths =
     else {
       const shape = draftShape(draft, shapeId);
       if (!shape) return;
+      if (shape.lettering) delete shape.lettering;
       const before = keysIn(plain(shape.paths as Path[]));
       const next = paths.map((p) => propagateShared(draft, shape, p));
       shape.paths = next as Draft<Path>[];
@@ -73,6 +75,40 @@ const mapLines = (shape: Shape, map: Affine): Recipe =>
         ),
       );
 
+/** Text goes along with its outlines, and stays text. */
+const mapLettering =
+  ({ id, lettering }: Shape, map: Affine): Recipe =>
+  (draft) => {
+    const shape = draftShape(draft, id);
+    if (shape && lettering)
+      shape.lettering = cloned({
+        ...lettering,
+        placement: compose(map, lettering.placement),
+      }) as Draft<Lettering>;
+  };
+
+/**
+ * Makes shapes lines of text: outlines that `letterPaths` gave, and what they were made of. Whatever else changes the
+ * outlines of such a shape makes it paths like any other.
+ */
+export const setLettering =
+  (shapeId: string, lettering: Lettering, paths: readonly Path[]): Recipe =>
+  (draft) => {
+    setPaths(shapeId, paths)(draft);
+    const shape = draftShape(draft, shapeId);
+    if (shape) shape.lettering = cloned(lettering) as Draft<Lettering>;
+  };
+
+/** Makes lettering paths like any other, where they are. */
+export const letPathsBe =
+  (ids: readonly string[]): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const shape = draftShape(draft, id);
+      if (shape?.lettering) delete shape.lettering;
+    }
+  };
+
 /** Gradients go along with their shape; the width of a stroke stays. */
 function mapPaints({ id, fill, stroke }: Shape, map: Affine): Recipe {
   const style: { fill?: Paint; stroke?: Stroke } = {};
@@ -88,6 +124,7 @@ function mapPaints({ id, fill, stroke }: Shape, map: Affine): Recipe {
 export const mapShape = (shape: Shape, map: Affine): Recipe =>
   together(
     mapLines(shape, map),
+    mapLettering(shape, map),
     mapPaints(shape, map),
     shape.place ? setPlace(shape.id, compose(shape.place, invert(map) ?? IDENTITY)) : () => {},
   );
@@ -96,6 +133,7 @@ export const mapShape = (shape: Shape, map: Affine): Recipe =>
 export const mapWithPicture = (shape: Shape, map: Affine): Recipe =>
   together(
     mapLines(shape, map),
+    mapLettering(shape, map),
     mapPaints(shape, map),
     shape.place ? setPlace(shape.id, compose(map, compose(shape.place, invert(map) ?? IDENTITY))) : () => {},
   );
@@ -112,6 +150,7 @@ export const makeHole =
     const paths = (alike ? one.paths : wholePaths(one)).map((p) => ({ ...p, closed: true })) as Draft<Path>[];
     if (!alike) releaseAxis([hostId])(draft);
     detachNodes(draft, [holeId]);
+    delete host.lettering;
     host.paths.push(...paths);
   };
 
@@ -124,6 +163,7 @@ export const freeHole =
     if (!found?.parent || !host || host.paths.length < 2) return;
     const i = host.paths.findIndex((p) => p.id === pathId);
     if (i < 0) return;
+    delete host.lettering;
     const [path] = host.paths.splice(i, 1);
     addNode(found.parent.id, { ...freed, paths: [path as Path] }, found.index + 1)(draft);
   };

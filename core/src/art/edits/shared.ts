@@ -99,8 +99,8 @@ export function propagateShared(draft: Draft<Art>, shape: Draft<Shape>, path: Pa
       const theirs = plain(other.paths[k] as Path);
       const both = carryShared(now, next, theirs);
       next = both.after;
-      if (both.other !== theirs)
-        other.paths[k] = withDerived(both.other, other.axis && plain(other.axis as Axis)) as Draft<Path>;
+      if (both.other !== theirs) delete other.lettering;
+      other.paths[k] = withDerived(both.other, other.axis && plain(other.axis as Axis)) as Draft<Path>;
     }
   return next;
 }
