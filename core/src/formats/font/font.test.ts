@@ -140,7 +140,7 @@ describe('a line of text', () => {
       // Source outside: resvg, from the same file as TrueType.
       const theirs = new Resvg(
         svg(
-          `<text x="20" y="150" font-family="${family}" font-weight="${name.includes('700') ? 700 : 400}" font-size="100" font-variant-ligatures="none" font-kerning="${kerned ? 'auto' : 'none'}">${text.replace('&', '&amp;')}</text>`,
+          `<text x="20" y="150" font-family="${family}" font-weight="${name.includes('700') ? 700 : 400}" font-size="100" font-variant-ligatures="none" style="font-kerning:${kerned ? 'auto' : 'none'}">${text.replace('&', '&amp;')}</text>`,
         ),
         { font: { loadSystemFonts: false, fontFiles: [sfntOf(name)] } },
       ).render().pixels;
