@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { expect, test } from './test';
 import { childrenOf, findNode, nodeBox, type Art, type Shape, type TreeNode } from '@mirrot/core';
 import { openNew, URL } from './desk';
@@ -405,4 +406,63 @@ test('a kept copy beside the present: what was changed since, one part taken bac
   await expect(h.bed.locator('path.ghost')).toHaveCount(0);
   await panel.getByRole('button', { name: 'Take Copy 1 away' }).click();
   await expect(panel.getByText('None yet.')).toBeVisible();
+});
+
+test('a line of text is written, set in a font of its own, stood on a line, moved and made paths; a broken font changes nothing', async ({
+  page,
+}) => {
+  const h = await openNew(page, 'Lettered', undefined, [square('Plate', 500, 100, 200)]);
+  await h.key('2');
+  await page.getByRole('button', { name: 'Write a line of text' }).click();
+  const text = page.getByLabel('Text', { exact: true });
+  await expect(text).toHaveValue('Seeds');
+  await expect(page.getByRole('row', { name: /^Seeds/ })).toBeVisible();
+  const lettered = async (): Promise<Shape> => (await h.shapes()).find(({ id }) => id !== 'Plate')!;
+  await text.fill('mint & dill');
+  await expect(page.getByRole('row', { name: /^mint & dill/ })).toBeVisible();
+  await text.press('Enter');
+  const first = await lettered();
+  expect(first.lettering).toMatchObject({ text: 'mint & dill', font: { id: 'bricolage' } });
+
+  // Moved by the hand, it is still text: a longer one begins where it was moved to.
+  await h.key('3');
+  await h.key('Escape');
+  await page.getByRole('row', { name: /^mint & dill/ }).click({ position: { x: 90, y: 18 } });
+  for (let k = 0; k < 3; k++) await h.key('Shift+ArrowDown');
+  const moved = await lettered();
+  expect(moved.lettering!.placement[5]).toBeGreaterThan(first.lettering!.placement[5] + 10);
+  await page.getByLabel('Spacing after each character, hundredths of an em').fill('10');
+  await page.getByLabel('Spacing after each character, hundredths of an em').press('Enter');
+  await expect.poll(async () => (await lettered()).lettering!.spacing).toBe(0.1);
+  expect((await lettered()).lettering!.placement).toEqual(moved.lettering!.placement);
+
+  const font = page.getByLabel('Font', { exact: true });
+  const choose = async (name: string, buffer: Buffer): Promise<void> => {
+    const choosing = page.waitForEvent('filechooser');
+    await font.selectOption({ label: 'A font file of your own …' });
+    await (await choosing).setFiles({ name, mimeType: 'font/woff', buffer });
+  };
+  await choose('torn.woff', Buffer.from('wOFF and then nothing'));
+  await expect(page.getByText('This font is broken or cut short. Nothing was changed.')).toBeVisible();
+  await choose('notes.woff', Buffer.from('mint, sorrel, dill'));
+  await expect(page.getByText(/no font that can be read/)).toBeVisible();
+  expect((await lettered()).lettering!.font.id).toBe('bricolage');
+  await choose('Seed.woff', readFileSync('node_modules/@fontsource/atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-latin-700-normal.woff')); // prettier-ignore
+  await expect.poll(async () => (await lettered()).lettering!.font.name).toBe('Seed');
+  await expect(font).toHaveValue((await lettered()).lettering!.font.id);
+
+  await page.getByRole('button', { name: 'On the line pressed next' }).click();
+  await h.click({ x: 600, y: 100 });
+  await expect.poll(async () => (await lettered()).lettering!.along?.closed).toBe(true);
+  const box = nodeBox(await h.art(), (await lettered()).id);
+  expect(box.y1).toBeLessThan(320);
+  expect(box.x0).toBeGreaterThan(450);
+  const exported = await page.request.get(`${page.url().replace('/projects/', '/api/projects/')}/export.svg`);
+  expect(await exported.text()).toContain('<title>mint &amp; dill</title>');
+
+  await page.getByRole('button', { name: 'Make it paths' }).click();
+  await expect(text).toHaveCount(0);
+  expect((await lettered()).lettering).toBeUndefined();
+  await h.key('Control+z');
+  await expect(text).toHaveValue('mint & dill');
 });

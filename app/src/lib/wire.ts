@@ -187,6 +187,12 @@ export interface ErrorAnswer {
   readonly error: { readonly code: string; readonly message: string; readonly revision?: number };
 }
 
+/** A font file of a project. */
+export interface FontAnswer {
+  readonly id: string;
+  readonly name: string;
+}
+
 export interface CopyAnswer {
   readonly id: string;
   readonly name: string;

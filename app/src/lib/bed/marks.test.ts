@@ -87,6 +87,18 @@ describe('marks of anchors', () => {
     for (const p of pointsOf(anchorMark(ends, 1, at))) expect(p.x).toBeGreaterThanOrEqual(at.x - 0.5);
     for (const p of pointsOf(anchorMark(ends, 0, at))) expect(p.x).toBeLessThanOrEqual(at.x + 0.5);
   });
+
+  it('are there where two anchors lie on one spot, of any kind', () => {
+    for (const kind of ['corner', 'smooth', 'flowing'] as const) {
+      const doubled = path(
+        corner(0, 0),
+        { ...corner(50, 0), kind },
+        { ...corner(50, 0), kind },
+        corner(100, 30),
+      );
+      for (const i of [1, 2]) expect(anchorMark(doubled, i, at)).toMatch(/^M[-\d]/);
+    }
+  });
 });
 
 describe('marks of handles', () => {

@@ -1,5 +1,5 @@
 import { pointText } from '$lib/desk/view';
-import { anchorAt, negate, tangentAt, type Path, type Point } from '@mirrot/core';
+import { negate, tangentAt, type Path, type Point } from '@mirrot/core';
 
 // Marks in bed pixels: they stand beside the line, with room at the anchor itself; form tells the kind.
 
@@ -71,23 +71,23 @@ function singleMark(path: Path, index: number, p: Point, k: number, farther = 0)
   const leaving = tangentAt(path, index, 'out');
   const tangent = leaving ?? arriving;
   if (!tangent) return chevron(p, { x: 0, y: -1 }, k, farther);
-  const alone = anchorAt(path, index, -1) === null || anchorAt(path, index, 1) === null;
-  if (alone) {
+  // At the end of an open path, or beside another anchor on the same spot, there is one direction only.
+  if (!arriving || !leaving) {
     if (path.anchors[index]!.kind === 'smooth')
       return rails(p, tangent, LENGTH, k, farther, path.anchors[index]!.equal);
     if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k, farther);
-    // At the end of an open path the outer side lies beyond the line.
-    return chevron(p, arriving ?? negate(leaving!), k, farther);
+    // The outer side lies beyond the line.
+    return chevron(p, arriving ?? negate(tangent), k, farther);
   }
   const turn = Math.atan2(
-    arriving!.x * leaving!.y - arriving!.y * leaving!.x,
-    arriving!.x * leaving!.x + arriving!.y * leaving!.y,
+    arriving.x * leaving.y - arriving.y * leaving.x,
+    arriving.x * leaving.x + arriving.y * leaving.y,
   );
   if (path.anchors[index]!.kind === 'smooth')
     return rails(p, tangent, LENGTH, k, farther, path.anchors[index]!.equal);
   if (path.anchors[index]!.kind === 'flowing') return bows(p, tangent, k, farther);
   if (Math.abs(turn) < STRAIGHT) return rails(p, tangent, SHORTER, k, farther);
-  const out = { x: arriving!.x - leaving!.x, y: arriving!.y - leaving!.y };
+  const out = { x: arriving.x - leaving.x, y: arriving.y - leaving.y };
   const l = Math.hypot(out.x, out.y);
   return chevron(p, { x: out.x / l, y: out.y / l }, k, farther);
 }

@@ -141,7 +141,10 @@
 
 <style>
   .copies {
-    padding: 0 10px 6px;
+    flex: none;
+    max-height: 46%;
+    padding: 6px 12px;
+    overflow-y: auto;
     border-top: 1px solid var(--line);
   }
   .fields {

@@ -84,6 +84,9 @@
   /** Something was chosen once: what it is arranged by comes then, and stays as it was left. */
   let arranged = $state(false);
   /** One group is chosen that stands several times. */
+  const lettered = $derived(
+    desk.choice.shapes.length === 1 && desk.shapeOf(desk.choice.shapes[0]!)?.lettering !== undefined,
+  );
   const repeated = $derived(desk.choice.nodes.length === 1 && lonelyGroup(desk)?.repeat !== undefined);
   $effect(() => {
     if (chosen.size > 0) arranged = true;
@@ -235,6 +238,11 @@
   </div>
   {#if arranged}
     {#await import('./Arrange.svelte') then { default: Arrange }}<Arrange {workplace} />{/await}
+    {#if lettered}
+      {#await import('./Lettering.svelte') then { default: Lettering }}<Lettering
+          {workplace}
+        />{:catch}<!-- it stays as it is -->{/await}
+    {/if}
     {#if repeated}
       {#await import('./Copies.svelte') then { default: Copies }}<Copies
           {desk}

@@ -1,4 +1,4 @@
-import type { AgainRequest, CopyAnswer, ImportAnswer, ProjectAnswer } from '$lib/wire';
+import type { AgainRequest, CopyAnswer, FontAnswer, ImportAnswer, ProjectAnswer } from '$lib/wire';
 import { call, send } from './api';
 
 // What is asked of the server now and then: projects of files and of others, folders, kept copies.
@@ -25,5 +25,14 @@ export const deleteCopy = async (id: string, copy: string): Promise<void> =>
 /** Makes a project of another, or of one of its kept copies. */
 export const projectAgain = (id: string, wish: AgainRequest): Promise<ProjectAnswer> =>
   send('POST', `/api/projects/${id}/again`, wish);
+/** Font files that the project has of its own. */
+export const listFonts = async (id: string): Promise<FontAnswer[]> =>
+  (await call(`/api/projects/${id}/fonts`)).json() as Promise<FontAnswer[]>;
+export async function addFont(id: string, file: File): Promise<FontAnswer> {
+  const form = new FormData();
+  form.set('file', file);
+  const answer = await call(`/api/projects/${id}/fonts`, { method: 'POST', body: form });
+  return answer.json() as Promise<FontAnswer>;
+}
 export const putInFolder = (id: string, folder: string): Promise<ProjectAnswer> =>
   send('PATCH', `/api/projects/${id}`, { folder });

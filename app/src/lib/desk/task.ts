@@ -12,8 +12,8 @@ export type Task =
   | { readonly kind: 'about' | 'ring-centre' }
   /** Distance, angle and the picture's stroke along a line. */
   | { readonly kind: 'measure'; readonly line: Rule | null; readonly crossed: Crossing | null }
-  /** The shape pressed next: what is chosen goes right beneath it, or takes its look. */
-  | { readonly kind: 'go-under' | 'take-look' }
+  /** The shape pressed next: what is chosen goes right beneath it, takes its look, or is text that stands on its line. */
+  | { readonly kind: 'go-under' | 'take-look' | 'stand-on' }
   /** The crop as it would be, in seen pixels of the picture, and the width to height it keeps. */
   | { readonly kind: 'crop'; readonly box: Box; readonly ratio: number | null };
 
@@ -30,8 +30,10 @@ export interface Rule {
 }
 
 /** Tasks of one press on a shape. */
-export const asksForShape = (task: Task | null): task is Extract<Task, { kind: 'go-under' | 'take-look' }> =>
-  task?.kind === 'go-under' || task?.kind === 'take-look';
+export const asksForShape = (
+  task: Task | null,
+): task is Extract<Task, { kind: 'go-under' | 'take-look' | 'stand-on' }> =>
+  task?.kind === 'go-under' || task?.kind === 'take-look' || task?.kind === 'stand-on';
 
 /** What a task asks of the hand. */
 export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
@@ -45,5 +47,6 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   measure: 'Drag from one thing to another. Shift keeps to steps of 45°, Esc ends.',
   'go-under': 'Press the shape that what is chosen goes under. Esc leaves it.',
   'take-look': 'Press the shape whose fill, line and opacity it takes. Esc leaves it.',
+  'stand-on': 'Press the line that the text stands on. Esc leaves it.',
   crop: 'Drag a corner or side. Enter crops, Esc leaves it.',
 };

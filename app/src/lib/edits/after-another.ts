@@ -2,6 +2,7 @@ import { ancestorsOf, findNode, moveNodes, takeLook } from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Task } from '$lib/desk/task';
+import { whenFetched } from '$lib/desk/when-fetched';
 
 // What is chosen put under, or made to look as, a shape that is pressed for it.
 
@@ -20,12 +21,14 @@ function goUnder(desk: Desk, shape: string): void {
 /** Carries out a task of one press on the shape pressed; null where there was none. */
 export function carryOutOn(
   desk: Desk,
-  task: Extract<Task, { kind: 'go-under' | 'take-look' }>,
+  task: Extract<Task, { kind: 'go-under' | 'take-look' | 'stand-on' }>,
   shape: string | null,
 ): void {
   const pressed = shape === null ? null : desk.shapeOf(shape);
   if (!pressed) return desk.say('There is no shape here. Press one, or Esc leaves it.');
   desk.pointing.task = null;
   if (task.kind === 'go-under') return goUnder(desk, pressed.id);
+  if (task.kind === 'stand-on')
+    return whenFetched(desk, import('./lettering'), ({ standOn }) => standOn(desk, pressed));
   desk.change(`Take the look of ${pressed.name}`, takeLook(desk.choosing.receivers, pressed.id));
 }

@@ -250,6 +250,21 @@ const whereLeft: Migration = {
   },
 };
 
+/** Font files of projects. */
+const fonts: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema
+      .createTable('fonts')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('project_id', 'text', (c) => c.notNull().references('projects.id').onDelete('cascade'))
+      .addColumn('name', 'text', (c) => c.notNull())
+      .addColumn('bytes', 'blob', (c) => c.notNull())
+      .addColumn('created_at', 'text', (c) => c.notNull())
+      .execute();
+    await db.schema.createIndex('fonts_of_project').on('fonts').column('project_id').execute();
+  },
+};
+
 /** Migrations by name, carried out in the order of their names. */
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-first': first,
@@ -257,4 +272,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '003-light-changes': lightChanges,
   '004-kept-copies': keptCopies,
   '005-where-left': whereLeft,
+  '006-fonts': fonts,
 };

@@ -1,3 +1,4 @@
+import { addFont, fontBytes, listFonts } from './fonts';
 import type { LeftRequest } from '$lib/wire';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
@@ -102,7 +103,7 @@ describe('the database', () => {
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
     expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
-    expect(existsSync(`${name}.before-005-where-left`)).toBe(true);
+    expect(existsSync(`${name}.before-006-fonts`)).toBe(true);
     await opened.destroy();
     rmSync(folder, { recursive: true });
   });
@@ -150,6 +151,19 @@ describe('projects', () => {
     await db.updateTable('projects').set({ left_at: '{"step":"elsewhere"}' }).execute();
     expect((await openedProject(db, id)).left).toBeNull();
     await expect(keepLeft(db, 'nobody', left)).rejects.toThrow('no such project');
+  });
+
+  it('keep font files by their beginning, 50 at most, until they are cleared away', async () => {
+    const font = Buffer.from('OTTO and the rest');
+    const added = await addFont(db, id, 'Seed', font);
+    expect(await listFonts(db, id)).toEqual([added]);
+    expect(await fontBytes(db, added.id)).toEqual(font);
+    await expect(addFont(db, id, 'Notes', Buffer.from('mint'))).rejects.toThrow(/no font that can be read/);
+    await expect(addFont(db, 'nobody', 'Seed', font)).rejects.toThrow('no such project');
+    for (let k = 1; k < 50; k++) await addFont(db, id, `Seed ${k}`, font);
+    await expect(addFont(db, id, 'One more', font)).rejects.toThrow(/50 fonts of its own at most/);
+    await db.deleteFrom('projects').execute();
+    await expect(fontBytes(db, added.id)).rejects.toThrow(/not here any more/);
   });
 
   it('are cleared away 30 days after they were deleted, with all they hold', async () => {

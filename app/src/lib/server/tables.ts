@@ -60,6 +60,8 @@ export interface Tables {
   };
   /** Which projects use a picture: it stays for as long as one does. */
   held_pictures: { project_id: string; picture_id: string };
+  /** Font files that texts of a project are set in: TTF, OTF or WOFF, as they came. */
+  fonts: { id: string; project_id: string; name: string; bytes: Buffer; created_at: string };
   thumbs: { project_id: string; revision: number; bytes: Buffer };
   copies: {
     id: string;

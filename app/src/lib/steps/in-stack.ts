@@ -9,6 +9,7 @@ import { isApart, turnApart } from '$lib/edits/apart';
 import { duplicateChosen } from '$lib/edits/copying';
 import { freeChosenGroups, goInto, groupChosen, groupsChosen, lonelyGroup } from '$lib/edits/grouping';
 import { groupAround, groupBeside, moveIntoGroup, moveOutOfGroup } from '$lib/edits/nesting';
+import type * as Lettering from '$lib/edits/lettering';
 import type * as Repeating from '$lib/edits/repeating';
 import { deleteChosen } from '$lib/edits/shaping';
 import { chosenNodes } from '$lib/desk/choice';
@@ -47,6 +48,10 @@ const layBackground = (desk: Desk, area: 'sheet' | 'drawing'): void =>
 /** Copies are made now and then, so what makes them comes when it is wanted. */
 const repeating = (desk: Desk, run: (ways: typeof Repeating) => void): void =>
   whenFetched(desk, import('$lib/edits/repeating'), run);
+
+/** Text is written now and then too. */
+const lettering = (desk: Desk, run: (ways: typeof Lettering) => void): void =>
+  whenFetched(desk, import('$lib/edits/lettering'), run);
 
 /** A press on a shape that says what is done to what is chosen. */
 const pressedNext = (kind: 'go-under' | 'take-look', title: string, icon: Command['icon']): Command => ({
@@ -189,6 +194,18 @@ export const IN_STACK: readonly Command[] = [
     title: 'Part the copies',
     when: ({ desk }) => groupsChosen(desk).some(({ repeat }) => repeat),
     run: ({ desk }) => repeating(desk, ({ partChosen }) => partChosen(desk)),
+  },
+  {
+    id: 'line-of-text',
+    title: 'Write a line of text',
+    when: ({ desk }) => !desk.live,
+    run: ({ desk }) => lettering(desk, ({ writeLine }) => void writeLine(desk)),
+  },
+  {
+    id: 'text-to-paths',
+    title: 'Make the text paths',
+    when: ({ desk }) => desk.choice.shapes.length < 100 && desk.chosenShapes.some((s) => s.lettering),
+    run: ({ desk }) => lettering(desk, ({ makePaths }) => makePaths(desk)),
   },
   turning('lock', 'Lock or unlock', Lock, 'Y', 'locked', ['Unlock', 'Lock']),
   {

@@ -1,8 +1,8 @@
-/** Asks for picture files and hands on those chosen. */
-export function askForPictures(take: (files: File[]) => void, several = true): void {
+/** Asks for files and hands on those chosen. */
+export function askForFiles(accept: string, take: (files: File[]) => void, several = false): void {
   const input = document.createElement('input');
   input.type = 'file';
-  input.accept = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml';
+  input.accept = accept;
   input.multiple = several;
   input.onchange = () => {
     const files = [...(input.files ?? [])];
@@ -10,3 +10,6 @@ export function askForPictures(take: (files: File[]) => void, several = true): v
   };
   input.click();
 }
+
+export const askForPictures = (take: (files: File[]) => void, several = true): void =>
+  askForFiles('image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml', take, several);

@@ -1,4 +1,4 @@
-import type { Art, SvgReading } from '@mirrot/core';
+import type { Art, LetterPaths, Lettering, SvgReading } from '@mirrot/core';
 import { starter } from './start';
 
 /** What the worker that reads drawings does. */
@@ -7,6 +7,12 @@ export interface ReadingWork {
   svg(text: string): SvgReading;
   /** Reads what was copied, which is JSON. Refuses with the sentence of what is wrong. */
   copied(text: string): Art;
+  /**
+   * Sets a line of text in the font at an address. Refuses with the sentence of what is wrong.
+   *
+   * @param id of the shape: its paths are named after it
+   */
+  letters(font: string, lettering: Lettering, id: string): Promise<LetterPaths>;
 }
 
 /** The one worker that reads drawings: a text that takes too long is stopped by ending it. */

@@ -66,6 +66,7 @@ const ATKINSON = 'atkinson-hyperlegible-next/files/atkinson-hyperlegible-next-la
 const BRICOLAGE = 'bricolage-grotesque/files/bricolage-grotesque-latin-700-normal';
 const atkinson = readFont(bytesOf(ATKINSON));
 const bricolage = readFont(bytesOf(BRICOLAGE));
+const bricolage400 = readFont(bytesOf('bricolage-grotesque/files/bricolage-grotesque-latin-400-normal'));
 const plain: Lettering = {
   text: 'mint',
   font: { id: 'a', name: 'A' },
@@ -152,6 +153,21 @@ describe('a line of text', () => {
       expect(inked).toBeGreaterThan(255 * 5000);
       expect(apart / inked, family).toBeLessThan(0.01);
     }
+  });
+
+  it('is closed outlines, each with an id of its own', () => {
+    for (const { id, closed, anchors } of [
+      ...set({ text: 'sorrel oo' }).paths,
+      ...set({ text: 'Quillmere 0123456789 & dill' }, bricolage400).paths,
+    ]) {
+      expect(closed, id).toBe(true);
+      anchors.forEach((a, i) => {
+        const next = anchors[(i + 1) % anchors.length]!;
+        expect(Math.hypot(a.x - next.x, a.y - next.y), `${id} ${i}`).toBeGreaterThan(1e-6);
+      });
+    }
+    const ids = set({ text: 'sorrel oo' }).paths.map(({ id }) => id);
+    expect(new Set(ids).size).toBe(ids.length);
   });
 
   it('is as wide as its spacing makes it, and goes where its placement takes it', () => {

@@ -1,3 +1,6 @@
+// The package ships no types, and those that read this file from elsewhere need them too.
+// eslint-disable-next-line @typescript-eslint/triple-slash-reference
+/// <reference path="../../opentype.d.ts" />
 import opentype, { type Font as FontFile, type Glyph } from 'opentype.js';
 import { MirrotError } from '../../error';
 import { fitName } from '../../art/text';
@@ -38,23 +41,28 @@ export function fontProblem(bytes: Uint8Array): string | null {
     : 'This file is no font that can be read: TTF, OTF and WOFF are. Nothing was changed.';
 }
 
-/** Outlines of a glyph at one em, as path data. Sides without length, which some fonts have, are left out. */
+/**
+ * Outlines of a glyph at one em, as path data: each closed, as all outlines of fonts are, said or not. Sides without length,
+ * which some fonts have, are left out.
+ */
 function glyphData(glyph: Glyph): string {
   let at = '';
   let out = '';
   for (const c of glyph.getPath(0, 0, 1).commands) {
-    if (c.type === 'Z') {
-      out += 'Z';
-      continue;
-    }
+    if (c.type === 'Z') continue;
+    if (c.type === 'M' && out !== '') out += 'Z';
     const to = `${c.x} ${c.y}`;
-    if (c.type === 'L' && to === at) continue;
-    if (c.type === 'Q') out += `Q${c.x1} ${c.y1} ${to}`;
-    else if (c.type === 'C') out += `C${c.x1} ${c.y1} ${c.x2} ${c.y2} ${to}`;
+    const [one, two] = [
+      c.type === 'Q' || c.type === 'C' ? `${c.x1} ${c.y1}` : to,
+      c.type === 'C' ? `${c.x2} ${c.y2}` : to,
+    ];
+    if (c.type !== 'M' && [one, two, to].every((spot) => spot === at)) continue;
+    if (c.type === 'Q') out += `Q${one} ${to}`;
+    else if (c.type === 'C') out += `C${one} ${two} ${to}`;
     else out += `${c.type}${to}`;
     at = to;
   }
-  return out;
+  return out && `${out}Z`;
 }
 
 /**

@@ -77,5 +77,7 @@ export function letterPaths(font: Font, lettering: Lettering, idOf: (n: number) 
         ? `The font ${font.name} has no “${missing.join('')}”. Nothing was changed.`
         : 'There is nothing to be seen in this text. Nothing was changed.',
     );
-  return { paths: evenOddPaths(outlines, idOf), missing, cut };
+  // The same glyph twice has the same ids in the font.
+  const paths = evenOddPaths(outlines, idOf).map((path, n) => ({ ...path, id: idOf(n) }));
+  return { paths, missing, cut };
 }

@@ -3,6 +3,7 @@
   import { endPath } from '$lib/bed/ending';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import { SNAP_WORDS } from '$lib/bed/snapping';
+  import { whenFetched } from '$lib/desk/when-fetched';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import LengthField from '../LengthField.svelte';
@@ -78,6 +79,13 @@
   <p>Press on the outline to start a path: click where it has a corner, drag where it turns softly.</p>
 {/if}
 <FormFields {desk} />
+{#if !desk.live}
+  <button
+    class="plain-button"
+    onclick={() => whenFetched(desk, import('$lib/edits/lettering'), ({ writeLine }) => void writeLine(desk))}
+    >Write a line of text</button
+  >
+{/if}
 <p class="quiet" dir="auto">
   New paths go on {layer ? layer.name : 'no layer: all are hidden or locked'}, {habits.pen
     ? 'as strokes of the pen.'
