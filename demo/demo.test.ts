@@ -34,6 +34,7 @@ import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
 import { BAR, GLASSHOUSE, MIDDLE, ROSE } from './originals/glasshouse';
 import { GOURD } from './originals/gourd';
+import { GROWER } from './originals/grower';
 import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
 import { BADGE_CORNERS } from './scene';
@@ -50,15 +51,18 @@ const pixels = async (file: string) => {
 const shapeIn = (art: Art, name: string): Shape =>
   shapesOf(art).find(({ shape }) => shape.name === name)!.shape;
 
-describe.each(['watering-can', 'gate-badge', 'fern', 'plant-labels', 'gourd', 'glasshouse'])('%s', (name) => {
-  it('ships a picture at least 1600 px wide, and a document that can be read', async () => {
-    const { picture, art } = load(name);
-    expect(existsSync(join(here, 'pictures', picture))).toBe(true);
-    const meta = await sharp(join(here, 'pictures', picture)).metadata();
-    expect(meta.width).toBeGreaterThanOrEqual(1600);
-    expect(art.pictures[0]).toMatchObject({ width: meta.width, height: meta.height, locked: true });
-  });
-});
+describe.each(['watering-can', 'gate-badge', 'fern', 'plant-labels', 'gourd', 'glasshouse', 'grower'])(
+  '%s',
+  (name) => {
+    it('ships a picture at least 1600 px wide, and a document that can be read', async () => {
+      const { picture, art } = load(name);
+      expect(existsSync(join(here, 'pictures', picture))).toBe(true);
+      const meta = await sharp(join(here, 'pictures', picture)).metadata();
+      expect(meta.width).toBeGreaterThanOrEqual(1600);
+      expect(art.pictures[0]).toMatchObject({ width: meta.width, height: meta.height, locked: true });
+    });
+  },
+);
 
 describe('Watering can, finished', () => {
   const { art } = load('watering-can');
@@ -92,6 +96,50 @@ describe('Watering can, finished', () => {
         ),
       );
     }
+  });
+});
+
+describe('Grower, blocked in', () => {
+  const { art } = load('grower');
+  const shapes = shapesOf(art).map((p) => p.shape);
+
+  it('has every shape of the original on its outline, none filled, in layers and groups', () => {
+    const originals = GROWER.layers.flatMap((l) => l.shapes);
+    expect(shapes.map((s) => s.name).sort()).toEqual(originals.map((s) => s.name).sort());
+    expect(shapes.every((s) => s.fill === null)).toBe(true);
+    expect(art.layers.map((l) => l.name)).toEqual(['Shoulders', 'Head', 'Hat']);
+    const groups = art.layers.flatMap((l) => l.children).filter((node) => node.type === 'group');
+    expect(groups.map((g) => g.name)).toEqual([
+      'Face tones',
+      'Left eye with brow',
+      'Right eye with brow',
+      'Mouth',
+    ]);
+    const back = invert(art.pictures[0]!.placement)!;
+    for (const { name, d } of originals)
+      transformPath(shapeIn(art, name).paths[0]!, back).anchors.forEach((a, k) => {
+        const truth = parsePathData(d)[0]!.anchors[k]!;
+        expect(Math.hypot(a.x - truth.x, a.y - truth.y), name).toBeLessThan(0.01);
+      });
+  });
+
+  it('shows each of its parts in the photograph: what is sampled in light and shade differs', async () => {
+    const picture = await pixels('grower.jpg');
+    const tone = (name: string): number => {
+      const { sample } = GROWER.layers.flatMap((l) => l.shapes).find((s) => s.name === name)!;
+      return sampleDisc(picture, sample[0], sample[1], 5)!
+        .slice(0, 3)
+        .reduce((a, b) => a + b, 0);
+    };
+    for (const [light, shade] of [
+      ['Face', 'Face shade'],
+      ['Crown', 'Crown shade'],
+      ['Shirt', 'Shirt shade'],
+      ['Neck', 'Neck shade'],
+      ['Face', 'Brim shade'],
+    ] as const)
+      // prettier-ignore
+      expect(tone(light), light).toBeGreaterThan(tone(shade) + 0.12);
   });
 });
 

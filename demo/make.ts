@@ -9,6 +9,7 @@ import {
   fernProject,
   gateBadgeProject,
   glasshouseProject,
+  growerProject,
   gourdProject,
   plantLabelsProject,
   wateringCanProject,
@@ -17,6 +18,7 @@ import { BADGE_CORNERS, BADGE_PHOTO } from './scene';
 import { FERN } from './originals/fern';
 import { boards, GATE_BADGE } from './originals/gate-badge';
 import { GLASSHOUSE } from './originals/glasshouse';
+import { GROWER } from './originals/grower';
 import { GOURD } from './originals/gourd';
 import { PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
@@ -92,3 +94,8 @@ await keep(
   await develop(vignette(grain(await draw(GLASSHOUSE.photograph(), 120), 11, 41), 0.25), 84, 240),
 );
 keepProject('glasshouse', glasshouseProject());
+await keep(
+  'grower',
+  await develop(vignette(grain(await draw(GROWER.photograph(), 200), 10, 57), 0.25), 84, 300),
+);
+keepProject('grower', growerProject());

@@ -32,6 +32,7 @@ import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
 import { BAR, GLASSHOUSE, MIDDLE, ROSE } from './originals/glasshouse';
 import { COLUMNS, GOURD } from './originals/gourd';
+import { GROWER } from './originals/grower';
 import type { Original, OriginalShape } from './originals/original';
 import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
@@ -119,12 +120,13 @@ function artOf(
     },
   });
   const chips = chipsOf(layers);
-  const placed = layers.map((l) => ({
-    ...l,
-    children: l.children.map((s) =>
-      s.type === 'shape' ? { ...fromPalette(s, chips), paths: s.paths.map(onSheet) } : s,
-    ),
-  }));
+  const place = (node: ArtNode): ArtNode =>
+    node.type === 'shape'
+      ? { ...fromPalette(node, chips), paths: node.paths.map(onSheet) }
+      : node.type === 'group'
+        ? { ...node, children: node.children.map(place) }
+        : node;
+  const placed = layers.map((l) => ({ ...l, children: l.children.map(place) }));
   return {
     ...emptyArt({ width, height, unit: 'mm' }, 'unused'),
     version: ART_VERSION,
@@ -283,6 +285,44 @@ export function gourdProject(picture: Raster): DemoProject {
     ),
   );
   return { name: 'Gourd', picture: 'gourd.jpg', art: artOf(GOURD, 140, [layerOf('Mosaic', shapes)]) };
+}
+
+/** What of the grower's head stands together, by the words its shapes begin with or end on. */
+const GROWER_GROUPS: readonly (readonly [group: string, members: RegExp])[] = [
+  ['Face tones', /^(Face|Face shade|Cheek|Brim shade|Nose shade)$/],
+  ['Left eye group', /^Left (brow|eye|iris|lid)$/],
+  ['Right eye group', /^Right (brow|eye|iris|lid)$/],
+  ['Mouth', / lip$/],
+];
+
+/** Grower, blocked in: every shape on its outline, none filled yet, put in order in layers and groups. */
+export function growerProject(): DemoProject {
+  const grouped = (shapes: readonly Shape[]): ArtNode[] => {
+    const out: ArtNode[] = [];
+    for (const shape of shapes) {
+      const found = GROWER_GROUPS.find(([, members]) => members.test(shape.name));
+      const name = found?.[0].replace(/ group$/, ' with brow');
+      const group = out.find((node) => node.type === 'group' && node.name === name);
+      if (!name) out.push(shape);
+      else if (group?.type === 'group')
+        out[out.indexOf(group)] = { ...group, children: [...group.children, shape] };
+      else
+        out.push({
+          id: slug(name),
+          type: 'group',
+          name,
+          shown: true,
+          locked: false,
+          opacity: 1,
+          children: [shape],
+        });
+    }
+    return out;
+  };
+  const layers = GROWER.layers.map(({ name, shapes }) =>
+    layerOf(name, grouped(shapes.map((s) => shapeOf(s.name, seenPaths(s, null), null)))),
+  );
+  return { name: 'Grower', picture: 'grower.jpg', art: artOf(GROWER, 120, layers) };
 }
 
 /** Ink of the line icon. */
