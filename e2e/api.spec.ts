@@ -43,6 +43,7 @@ test('says that it is well, and what it holds', async ({ request }) => {
     'Gate badge',
     'Glasshouse',
     'Gourd',
+    'Grower',
     'Plant labels',
     'Watering can',
   ]);
