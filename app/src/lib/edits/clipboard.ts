@@ -2,16 +2,14 @@ import {
   artText,
   boxCentre,
   cuttingOf,
-  MirrotError,
   nodesBox,
   pasteCutting,
-  previewArt,
   subtract,
   writeSvg,
   type Art,
   type Point,
 } from '@mirrot/core';
-import { chosenNodes } from '$lib/desk/choice';
+import { chooseNodes, chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { withProgress, type ProgressPlace } from '$lib/desk/progress';
 import { newId } from '$lib/ids';
@@ -97,16 +95,9 @@ export function putIn(desk: Desk, cutting: Art, at: Point | null, label = 'Paste
   const behind = pasting.left === 1 ? 'A picture' : `${pasting.left} pictures`;
   if (pasting.left > 0)
     desk.say(`${behind} stayed behind: this project does not have what was copied with it.`, 'bad');
-  if (pasting.ids.length === 0) return [];
-  try {
-    const choice = chooseIds(previewArt(desk.drawing.kept, pasting.recipe), pasting.ids);
-    desk.change(label, pasting.recipe, { choice });
-    return pasting.ids;
-  } catch (error) {
-    if (!(error instanceof MirrotError)) throw error;
-    desk.say(error.message, 'bad');
-    return [];
-  }
+  if (pasting.nodes.length === 0) return [];
+  const done = desk.change(label, pasting.recipe, { choice: chooseNodes(pasting.nodes) });
+  return done ? pasting.nodes.map(({ id }) => id) : [];
 }
 
 /**

@@ -4,7 +4,6 @@ import {
   findNode,
   nodesOf,
   nodesBox,
-  previewArt,
   subtract,
   translation,
   type Art,
@@ -44,7 +43,6 @@ export function duplicateChosen(desk: Desk): void {
   const by = lastStep(desk) ?? { x: 0, y: 0 };
   const { copies, recipe } = copiesOfChosen(desk);
   if (copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
-  const choice = chooseIds(previewArt(desk.art, recipe(by)), copies.ids);
-  desk.change('Duplicate', recipe(by), { choice });
+  desk.change('Duplicate', recipe(by), { choice: chooseNodes(copies.nodes) });
   desk.choosing.copied = copies;
 }

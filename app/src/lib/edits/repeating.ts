@@ -20,7 +20,7 @@ import {
   type Recipe,
   type Repeat,
 } from '@mirrot/core';
-import { chosenNodes } from '$lib/desk/choice';
+import { chooseNodes, chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
 import { chooseIds } from './copying';
@@ -131,5 +131,5 @@ export function mirroredCopy(desk: Desk): void {
   const copies = copiesOf(art, ids, newId);
   if (copies.ids.length === 0) return desk.say('Layers are not copied. Choose shapes or groups.');
   const recipe = copies.recipe(mirrorMap(across));
-  desk.change('Mirrored copy', recipe, { choice: chooseIds(previewArt(art, recipe), copies.ids) });
+  desk.change('Mirrored copy', recipe, { choice: chooseNodes(copies.nodes) });
 }

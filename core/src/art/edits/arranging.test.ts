@@ -168,8 +168,10 @@ describe('copies', () => {
     expect(new Set(after.layers[0]!.children.map(({ name }) => name)).size).toBe(6000);
     const pasting = pasteCutting(many, cuttingOf(many, ids)!, 'layer', { x: 0, y: 40 }, newId);
     const pasted = changeArt(many, pasting.recipe).art;
-    expect(pasted.layers[0]!.children.slice(3000).map(({ id }) => id)).toEqual(pasting.ids);
-    expect(edges(pasted, pasting.ids[2999]!)).toEqual([2999, 40, 3009, 50]);
+    expect(pasted.layers[0]!.children.slice(3000).map(({ id }) => id)).toEqual(
+      pasting.nodes.map(({ id }) => id),
+    );
+    expect(edges(pasted, pasting.nodes.map(({ id }) => id)[2999]!)).toEqual([2999, 40, 3009, 50]);
   });
 
   it('are made of what is still there; layers and nothing give none', () => {

@@ -26,7 +26,7 @@ export function bringBack(art: Art, earlier: Art, id: string, newId: () => strin
   const around = [...ancestorsOf(earlier, id), layerOf(earlier, id)!];
   const parent = around.find((node) => findNode(art, node.id))?.id ?? art.layers.at(-1)!.id;
   const pasting = pasteCutting(art, cutting, parent, { x: 0, y: 0 }, newId);
-  const [made] = pasting.ids;
+  const made = pasting.nodes[0]?.id;
   if (made === undefined)
     throw new MirrotError('art', 'Its picture is not in this drawing any more. Nothing was changed.');
   const there = findNode(art, id);

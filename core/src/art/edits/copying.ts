@@ -11,7 +11,9 @@ import { putAbove } from './nodes';
 export interface Copies {
   /** Puts them in, mapped from what they are of. */
   readonly recipe: (map?: Affine) => Recipe;
-  /** Ids of the copies, in the order of `of`. */
+  /** The copies where those stand that they are of, in the order of `of`. */
+  readonly nodes: readonly ArtNode[];
+  /** Their ids. */
   readonly ids: readonly string[];
   /** The nodes that were copied. */
   readonly of: readonly string[];
@@ -84,6 +86,7 @@ export function copiesOf(art: Art, ids: readonly string[], newId: () => string):
       const mapped = mapApart(made, map);
       return (draft) => putAbove(draft, new Map(cloned(mapped).map((node, i) => [nodes[i]!.id, node])));
     },
+    nodes: made,
     ids: made.map((node) => node.id),
     of: nodes.map((node) => node.id),
   };

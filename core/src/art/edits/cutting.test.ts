@@ -18,8 +18,8 @@ const start = changeArt(
 const words = (nodes: readonly TreeNode[]): string =>
   nodes.map((n) => (n.type === 'shape' ? n.name : `${n.name}(${words(childrenOf(n))})`)).join(' ');
 const pasted = (art: Art, cutting: Art, by = { x: 0, y: 0 }): { art: Art; ids: readonly string[] } => {
-  const { recipe, ids } = pasteCutting(art, cutting, art.layers.at(-1)!.id, by, newId);
-  return { art: changeArt(art, recipe).art, ids };
+  const { recipe, nodes } = pasteCutting(art, cutting, art.layers.at(-1)!.id, by, newId);
+  return { art: changeArt(art, recipe).art, ids: nodes.map(({ id }) => id) };
 };
 
 describe('what is copied', () => {
@@ -56,8 +56,8 @@ describe('what is copied', () => {
     const cutting = { ...cuttingOf(start, ['h', 'd'])! };
     const picture = { id: 'pic', type: 'picture', name: 'Photo', shown: true, locked: false, opacity: 1, picture: 'p' } as const; // prettier-ignore
     const layers = [{ ...cutting.layers[0]!, children: [...cutting.layers[0]!.children, groupOf('cut', picture), picture] }]; // prettier-ignore
-    const { ids, left } = pasteCutting(start, { ...cutting, layers }, 'layer', { x: 0, y: 0 }, newId);
-    expect([ids.length, left]).toEqual([2, 2]);
+    const { nodes, left } = pasteCutting(start, { ...cutting, layers }, 'layer', { x: 0, y: 0 }, newId);
+    expect([nodes.length, left]).toEqual([2, 2]);
   });
 
   it('of any drawing comes into any other: nothing lost, no id twice, undone to the identical document', () => {

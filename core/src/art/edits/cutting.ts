@@ -48,8 +48,8 @@ function withoutPictures(node: ArtNode, known: ReadonlySet<string>): ArtNode | n
 /** What is put into a drawing, and what could not be. */
 export interface Pasting {
   readonly recipe: Recipe;
-  /** Ids of the outermost nodes put in, bottom first. */
-  readonly ids: readonly string[];
+  /** The outermost nodes put in, bottom first. */
+  readonly nodes: readonly ArtNode[];
   /** How many pictures stay behind, since the drawing does not have them. */
   readonly left: number;
 }
@@ -95,7 +95,6 @@ export function pasteCutting(
     ...node,
     name: nameOf(node.name),
   }));
-  const ids = fresh.map(({ id }) => id);
   const made = mapApart(fresh, by.x === 0 && by.y === 0 ? IDENTITY : translation(by.x, by.y));
   return {
     recipe: together(
@@ -103,7 +102,7 @@ export function pasteCutting(
       // Fresh each time: what is put into a draft is the draft's to change.
       (draft) => addNodes(parentId, cloned(made))(draft),
     ),
-    ids,
+    nodes: made,
     left: all.flatMap(picturesIn).filter((id) => !known.has(id)).length,
   };
 }
