@@ -40,6 +40,13 @@ const WORDS: Readonly<Record<number, readonly [code: string, message: string]>> 
   415: ['type', 'The request is of a type that is not read here. Nothing was changed.'],
 };
 
+/** What a page asks for first: asked while its scripts are still being fetched. */
+function askedFirst(path: string): readonly string[] {
+  const project = /^\/projects\/([\w-]+)$/.exec(path)?.[1];
+  if (project) return ['', '/art', '/journal'].map((of) => `/api/projects/${project}${of}`);
+  return path === '/' ? ['/api/projects', '/api/shipped'] : [];
+}
+
 export const handle: Handle = async ({ event, resolve }) => {
   const { request, url } = event;
   const isApi = url.pathname.startsWith('/api/');
@@ -60,7 +67,12 @@ export const handle: Handle = async ({ event, resolve }) => {
     if (isApi) return errorAnswer(401, 'key', 'This server wants its access key. Open the page and sign in.');
     redirect(303, `/sign-in?to=${encodeURIComponent(url.pathname)}`);
   }
-  const response = await resolve(event);
+  const early = askedFirst(url.pathname)
+    .map((address) => `<link rel="preload" href="${address}" as="fetch" crossorigin="anonymous" />`)
+    .join('');
+  const response = await resolve(event, {
+    transformPageChunk: ({ html }) => html.replace('</head>', `${early}</head>`),
+  });
   if (!isApi) return response;
   if (response.status >= 400 && !response.headers.get('content-type')?.startsWith('application/json')) {
     const [code, message] = WORDS[response.status] ?? [
