@@ -455,8 +455,10 @@ test('a line of text is written, set in a font of its own, stood on a line, move
   await h.click({ x: 600, y: 100 });
   await expect.poll(async () => (await lettered()).lettering!.along?.closed).toBe(true);
   const box = nodeBox(await h.art(), (await lettered()).id);
-  expect(box.y1).toBeLessThan(320);
-  expect(box.x0).toBeGreaterThan(450);
+  // From the press at the middle of the plate's upper side on, outside the plate.
+  expect(box.x0).toBeGreaterThan(590);
+  expect(box.y0).toBeLessThan(100);
+  expect(box.x1).toBeGreaterThan(700);
   const exported = await page.request.get(`${page.url().replace('/projects/', '/api/projects/')}/export.svg`);
   expect(await exported.text()).toContain('<title>mint &amp; dill</title>');
 

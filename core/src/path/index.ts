@@ -56,6 +56,7 @@ export {
   nearestOnPath,
   pathArea,
   pathBounds,
+  lengthTo,
   pathLength,
 } from './path-measure';
 export { type Projected, projectPath } from './project';

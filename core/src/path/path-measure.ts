@@ -34,6 +34,17 @@ export function flattenPath(path: Path, tolerance: number): Point[] {
 }
 
 /** Where a path comes nearest to a point. */
+/** Length of a path from its beginning to a place on it. */
+export function lengthTo(
+  path: Path,
+  { segment, t }: { readonly segment: number; readonly t: number },
+): number {
+  const cubics = pathCubics(path);
+  return (
+    cubics.slice(0, segment).reduce((sum, c) => sum + cubicLength(c), 0) + cubicLength(cubics[segment]!, t)
+  );
+}
+
 export interface NearestOnPath {
   readonly segment: number;
   readonly t: number;

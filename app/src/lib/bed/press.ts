@@ -34,6 +34,6 @@ export const pressOn =
     if (desk.pointing.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
     if (desk.pointing.task?.kind === 'ring-centre') return { click: (q) => ringRound(desk, q) };
     const { task } = desk.pointing;
-    if (asksForShape(task)) return { click: (q) => carryOutOn(desk, task, shapeAt(desk, q)) };
+    if (asksForShape(task)) return { click: (q) => carryOutOn(desk, task, shapeAt(desk, q), q.sheet) };
     return BY_STEP[desk.step](desk, p);
   };

@@ -5,7 +5,7 @@
   import { sentenceOf, type Workplace } from '$lib/desk/workplace.svelte';
   import { TASK_WORDS } from '$lib/desk/task';
   import { SHIPPED_FONTS } from '$lib/edits/fonts';
-  import { changeLettering, chosenLettering, makePaths } from '$lib/edits/lettering';
+  import { changeLettering, chosenLettering, makePaths, turnSide } from '$lib/edits/lettering';
   import { askForFiles } from '$lib/ui/ask';
   import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
@@ -115,10 +115,13 @@
             change={(v) =>
               void changeLettering(desk, { along: { ...along, start: toPx(v, unit) / scale } }, 'start')}
           />
-          <button
-            class="plain-button"
-            onclick={() => void changeLettering(desk, { along: undefined }, 'along')}>Set it straight</button
-          >
+          <div class="pair">
+            <button class="plain-button" onclick={() => turnSide(desk)}>Other side</button>
+            <button
+              class="plain-button"
+              onclick={() => void changeLettering(desk, { along: undefined }, 'along')}>Straight</button
+            >
+          </div>
         {/if}
         <button
           class="plain-button"
@@ -146,7 +149,16 @@
   .fields {
     display: flex;
     flex-direction: column;
-    gap: 6px;
+    gap: 4px;
+  }
+  .pair {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: 4px;
+  }
+  .fields :global(.plain-button) {
+    padding-block: 2px;
+    font-size: 12.5px;
   }
   input,
   select {

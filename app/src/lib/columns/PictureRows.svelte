@@ -103,7 +103,7 @@
   }
   @media (hover: hover) {
     .picture:not(:hover, :focus-within) .moves {
-      display: none;
+      opacity: 0;
     }
   }
   .dim .words {

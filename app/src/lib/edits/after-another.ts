@@ -1,4 +1,4 @@
-import { ancestorsOf, findNode, moveNodes, takeLook } from '@mirrot/core';
+import { ancestorsOf, findNode, moveNodes, takeLook, type Point } from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import type { Task } from '$lib/desk/task';
@@ -18,17 +18,24 @@ function goUnder(desk: Desk, shape: string): void {
   desk.change(`Move under ${found.node.name}`, moveNodes(ids, found.parent.id, found.index));
 }
 
-/** Carries out a task of one press on the shape pressed; null where there was none. */
+/**
+ * Carries out a task of one press on a shape.
+ *
+ * @param shape the one pressed; null where there was none
+ * @param at where it was pressed, sheet pixels
+ */
 export function carryOutOn(
   desk: Desk,
   task: Extract<Task, { kind: 'go-under' | 'take-look' | 'stand-on' }>,
   shape: string | null,
+  at: Point,
 ): void {
   const pressed = shape === null ? null : desk.shapeOf(shape);
   if (!pressed) return desk.say('There is no shape here. Press one, or Esc leaves it.');
   desk.pointing.task = null;
+  desk.notice = null;
   if (task.kind === 'go-under') return goUnder(desk, pressed.id);
   if (task.kind === 'stand-on')
-    return whenFetched(desk, import('./lettering'), ({ standOn }) => standOn(desk, pressed));
+    return whenFetched(desk, import('./lettering'), ({ standOn }) => standOn(desk, pressed, at));
   desk.change(`Take the look of ${pressed.name}`, takeLook(desk.choosing.receivers, pressed.id));
 }

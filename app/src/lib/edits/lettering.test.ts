@@ -2,7 +2,7 @@ import { compose, findShape, mapShape, pathBounds, removeNodes, translation, typ
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { chooseShapes } from '$lib/desk/choice';
-import { changeLettering, chosenLettering, makePaths, standOn, writeLine } from './lettering';
+import { changeLettering, chosenLettering, makePaths, standOn, turnSide, writeLine } from './lettering';
 
 // The worker's part is done here: a square for each letter, an em wide.
 let letters: (font: string, lettering: Lettering, id: string) => Promise<LetterPaths>;
@@ -114,13 +114,17 @@ describe('a line of text', () => {
   });
 
   it('stands on a line with the line’s place taken back, and not on itself', async () => {
-    standOn(b.desk, line());
+    standOn(b.desk, line(), { x: 0, y: 0 });
     expect(b.desk.notice?.text).toMatch(/cannot stand on itself/);
-    standOn(b.desk, b.desk.shapeOf('wave')!);
+    standOn(b.desk, b.desk.shapeOf('wave')!, { x: 52, y: 20 });
     await vi.waitFor(() => expect(line().lettering.along).toBeDefined());
     const { along, placement } = line().lettering;
-    expect(along).toMatchObject({ closed: true, start: 0 });
+    // From where it was pressed: down the second side of the square.
+    expect(along!.closed).toBe(true);
+    expect(along!.start).toBeCloseTo(70, 6);
     expect(along!.anchors[0]!.x + placement[4]).toBeCloseTo(0, 9);
+    turnSide(b.desk);
+    await vi.waitFor(() => expect(line().lettering.along!.start).toBeCloseTo(130, 6));
     await changeLettering(b.desk, { along: undefined }, 'along');
     expect('along' in line().lettering).toBe(false);
   });

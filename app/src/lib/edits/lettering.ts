@@ -1,11 +1,16 @@
 import {
   addNode,
+  apply,
   boxCentre,
   fitName,
   IDENTITY,
   invert,
+  lengthTo,
   letPathsBe,
+  nearestOnPath,
   pathBounds,
+  pathLength,
+  reversePath,
   setLettering,
   setNode,
   together,
@@ -15,6 +20,8 @@ import {
   wholePaths,
   type LetterPaths,
   type Lettering,
+  type Path,
+  type Point,
   type Shape,
 } from '@mirrot/core';
 import { chooseShapes, chosenNodes } from '$lib/desk/choice';
@@ -148,18 +155,51 @@ export async function changeLettering(desk: Desk, change: Partial<Lettering>, ke
   await make();
 }
 
-/** Stands the chosen text on the first line of a shape, which stays as it is; later changes of it are not followed. */
-export function standOn(desk: Desk, shape: Shape): void {
+/**
+ * Stands the chosen text on the line of a shape that was pressed, from there on. The line stays as it is; later changes of
+ * it are not followed.
+ */
+export function standOn(desk: Desk, shape: Shape, at: Point): void {
   const text = chosenLettering(desk);
   if (!text) return desk.say('Choose one line of text first.');
   if (text.id === shape.id) return desk.say('A text cannot stand on itself. Press another line.');
-  const [path] = wholePaths(shape);
   const back = invert(text.lettering.placement);
-  if (!path || path.anchors.length < 2 || !back)
-    return desk.say(`${shape.name} has no line to stand on. Press another.`);
-  const { closed, anchors } = transformPath({ ...path, form: undefined }, back);
-  const plain = anchors.map(({ shared: _shared, ...anchor }) => anchor);
-  void changeLettering(desk, { along: { closed, anchors: plain, start: 0 } }, 'along');
+  const pressed = back && apply(back, at);
+  const lines = back
+    ? wholePaths(shape)
+        .filter((path) => path.anchors.length > 1)
+        .map((path) => transformPath({ ...path, form: undefined }, back))
+    : [];
+  const near = lines.flatMap((path) => {
+    const place = nearestOnPath(path, pressed!);
+    return place ? [{ path, place }] : [];
+  });
+  const [nearest] = near.sort((one, other) => one.place.distance - other.place.distance);
+  if (!nearest) return desk.say(`${shape.name} has no line to stand on. Press another.`);
+  const { path, place } = nearest;
+  // At the end of an open line nothing has room: then it begins at the beginning.
+  const length = lengthTo(path, place);
+  const start = path.closed || length < 0.9 * pathLength(path) ? length : 0;
+  void changeLettering(desk, { along: alongOf(path, start) }, 'along');
+}
+
+/** A line as lettering holds it. */
+const alongOf = (
+  { closed, anchors }: Pick<Path, 'closed' | 'anchors'>,
+  start: number,
+): Lettering['along'] => ({
+  closed,
+  anchors: anchors.map(({ shared: _shared, ...anchor }) => anchor),
+  start,
+});
+
+/** Stands the chosen text on the other side of its line, which it then follows the other way. */
+export function turnSide(desk: Desk): void {
+  const along = chosenLettering(desk)?.lettering.along;
+  if (!along) return;
+  const path: Path = { id: 'along', closed: along.closed, anchors: along.anchors };
+  const start = Math.max(0, pathLength(path) - along.start);
+  void changeLettering(desk, { along: alongOf(reversePath(path), along.closed ? start : 0) }, 'side');
 }
 
 /** Makes the chosen lines of text paths like any other. */

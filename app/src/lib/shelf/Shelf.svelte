@@ -357,6 +357,7 @@
     display: flex;
     flex-wrap: wrap;
     gap: 12px;
+    margin-bottom: 22px;
   }
   @media (width < 760px) {
     .ways {

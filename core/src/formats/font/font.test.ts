@@ -196,6 +196,21 @@ describe('a line of text', () => {
     expect(new Set(angles).size).toBe(paths.length / 2);
   });
 
+  it('goes on past the first anchor of a closed line, once round at most', () => {
+    const { anchors } = circlePath(0, 0, 60);
+    const on = (text: string, start: number) =>
+      set({ text, along: { closed: true, anchors, start }, placement: [1, 0, 0, 1, 0, 0] });
+    const round = 2 * Math.PI * 60;
+    const [here, there] = [on('oo', 0), on('oo', 0.9 * round)];
+    expect(there.cut).toBe(false);
+    expect(there.paths).toHaveLength(here.paths.length);
+    // Turned about the centre by nine tenths of a turn.
+    const turned = here.paths.map((p) => transformPath(p, rotation(0.9 * 2 * Math.PI)));
+    for (const side of ['x0', 'y0', 'x1', 'y1'] as const)
+      expect(boxOf(there.paths)[side]).toBeCloseTo(boxOf(turned)[side], 0);
+    expect(on('oooooooooooooo', 100).cut).toBe(true);
+  });
+
   it('longer than the open line it stands on, ends with it and says so', () => {
     const anchors = [
       { x: 0, y: 0, kind: 'corner' as const, in: null, out: null },

@@ -29,20 +29,29 @@ function parameterAt(cubic: Cubic, length: number): number {
   return (low + high) / 2;
 }
 
-/** Places along a line: from a length to where it is and how it is turned there; null before its beginning and after its end. */
-function placesAlong(path: Path): (length: number) => Affine | null {
+/** A line that text stands on: its length, and from a length along it to where that is and how it is turned there. */
+interface TextLine {
+  readonly whole: number;
+  at(length: number): Affine;
+}
+
+function textLine(path: Path): TextLine {
   const cubics = pathCubics(path);
   const lengths = cubics.map((c) => cubicLength(c));
   const whole = lengths.reduce((a, b) => a + b, 0);
-  return (length) => {
-    let rest = path.closed && whole > 0 ? ((length % whole) + whole) % whole : length;
-    if (rest < 0 || length > whole) return null;
-    const i = lengths.findIndex((own) => (rest <= own && own > 0 ? true : ((rest -= own), false)));
-    if (i < 0) return null;
-    const t = parameterAt(cubics[i]!, rest);
-    const at = cubicPoint(cubics[i]!, t);
-    const along = cubicTangent(cubics[i]!, t);
-    return compose(translation(at.x, at.y), rotation(Math.atan2(along.y, along.x)));
+  return {
+    whole,
+    at(length) {
+      let rest = Math.min(length, whole);
+      const last = lengths.length - 1;
+      const i = lengths.findIndex(
+        (own, k) => (rest <= own && own > 0) || k === last || ((rest -= own), false),
+      );
+      const t = parameterAt(cubics[i]!, rest);
+      const at = cubicPoint(cubics[i]!, t);
+      const along = cubicTangent(cubics[i]!, t);
+      return compose(translation(at.x, at.y), rotation(Math.atan2(along.y, along.x)));
+    },
   };
 }
 
@@ -55,17 +64,23 @@ function placesAlong(path: Path): (length: number) => Affine | null {
 export function letterPaths(font: Font, lettering: Lettering, idOf: (n: number) => string): LetterPaths {
   const { text, size, spacing, placement, along } = lettering;
   const { glyphs, missing } = font.glyphsOf(text);
-  const place = along && placesAlong({ id: 'along', closed: along.closed, anchors: along.anchors });
+  const line = along && textLine({ id: 'along', closed: along.closed, anchors: along.anchors });
   let cut = false;
   const outlines = glyphs.flatMap(({ x, advance, paths }, i) => {
     if (paths.length === 0) return [];
     const begin = (x + i * spacing) * size;
     const half = (advance * size) / 2;
     // On a curve a glyph stands by its middle.
-    const at = place ? place(along.start + begin + half) : translation(begin + half, 0);
-    if (!at) {
-      cut = true;
-      return [];
+    let at = translation(begin + half, 0);
+    if (line) {
+      const { start, closed } = along;
+      // A closed line goes on past its first anchor, once round at most.
+      const [reached, room] = closed ? [begin + half, line.whole] : [start + begin + half, line.whole];
+      if (reached < 0 || reached > room || line.whole === 0) {
+        cut = true;
+        return [];
+      }
+      at = line.at(closed ? (start + reached) % line.whole : reached);
     }
     const map = compose(placement, compose(at, compose(translation(-half, 0), scaling(size))));
     return paths.map((path) => transformPath(path, map));
