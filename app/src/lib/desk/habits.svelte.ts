@@ -35,6 +35,8 @@ const habitsSchema = z.object({
   hints: z.catch(z.boolean(), true),
   /** How far from the edge one offered segment may lie, picture pixels. */
   reachWithin: z.catch(z.number().check(z.minimum(0.2), z.maximum(10)), 0.6),
+  /** Share of the lightest and of the darkest pixels that Body tone leaves out, each. */
+  toneTrim: z.catch(z.number().check(z.minimum(0), z.maximum(0.45)), 0.2),
   snapOn: z.catch(z.boolean(), true),
   snap: z.catch(z.record(z.enum(SNAP_KINDS), z.boolean()), {
     anchors: true,

@@ -65,6 +65,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     'show-hide',
   ],
   colour: [
+    'body-tone',
     'sample-pixel',
     'sample-disc',
     'keep-chip',

@@ -1,4 +1,5 @@
 import type {
+  BodyTone,
   Crossed,
   Drift,
   Economy,
@@ -12,6 +13,7 @@ import type {
   Settled,
   SettleOptions,
   StrokeWeight,
+  ToneWish,
 } from '@mirrot/core';
 import type { Remote } from 'comlink';
 import { starter } from './start';
@@ -60,6 +62,12 @@ export interface TraceWork {
   across(key: string, from: Point, to: Point): Promise<Crossed | null>;
   /** Weight of the stroke under each path. */
   weigh(key: string, paths: readonly Path[]): Promise<(StrokeWeight | null)[] | null>;
+  /** The middle value of what each wish shows of the picture; null where that is nothing. */
+  tones(
+    key: string,
+    wishes: readonly ToneWish[],
+    progress?: (share: number) => void,
+  ): Promise<(BodyTone | null)[] | null>;
   /** The next segment on the picture's edge; null where there is none to offer, `later` where asking again goes on. */
   reach(key: string, wish: ReachWish): Promise<Reached | 'later' | null>;
   settle(

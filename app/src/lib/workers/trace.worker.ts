@@ -1,4 +1,5 @@
 import {
+  bodyTone,
   crossedEdges,
   fieldFor,
   fieldTiles,
@@ -18,6 +19,7 @@ import {
   type Point,
   type Raster,
   type ReachField,
+  type BodyTone,
   type Settled,
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
@@ -29,6 +31,9 @@ import type { ReachWish, Traced, TraceWish, TraceWork } from './trace';
 /** Little blur, so that thin strokes keep their width; the widest stroke looked for, in pixels. */
 const WEIGHT_BLUR = 1.2;
 const WEIGHT_REACH = 60;
+
+/** How often it is told how far the work is. */
+const TOLD_EACH_MS = 50;
 
 let seen: { key: string; raster: Raster } | null = null;
 let fields = new Map<string, FieldTiles>();
@@ -115,6 +120,19 @@ const work: TraceWork = {
   async weigh(key, paths) {
     if (seen?.key !== key) return null;
     return paths.map((path) => measureWeight(path, field('edge', WEIGHT_BLUR), WEIGHT_REACH));
+  },
+  async tones(key, wishes, progress) {
+    const out: (BodyTone | null)[] = [];
+    let told = performance.now();
+    for (const wish of wishes) {
+      if (seen?.key !== key) return null;
+      out.push(bodyTone(seen.raster, wish));
+      if (performance.now() - told < TOLD_EACH_MS) continue;
+      progress?.(out.length / wishes.length);
+      await pause();
+      told = performance.now();
+    }
+    return out;
   },
   async settle(key, wishes, progress) {
     const out: Settled[] = [];

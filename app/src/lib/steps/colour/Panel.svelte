@@ -135,6 +135,11 @@
   {/if}
 {/if}
 
+{#if desk.colouring.tone}
+  {#await import('./ToneFields.svelte') then { default: ToneFields }}
+    <ToneFields {workplace} />
+  {:catch}<!-- the offer itself stands above the bed -->{/await}
+{/if}
 <label class="field">
   <i class:clear-ground={!colour} style:background={colour}></i>
   <span class="quiet">hex</span>

@@ -1,4 +1,5 @@
 import Ban from '@lucide/svelte/icons/ban';
+import Droplet from '@lucide/svelte/icons/droplet';
 import CircleDot from '@lucide/svelte/icons/circle-dot';
 import Pipette from '@lucide/svelte/icons/pipette';
 import Plus from '@lucide/svelte/icons/plus';
@@ -7,6 +8,9 @@ import { newId } from '$lib/ids';
 import type { Command } from '$lib/desk/command';
 import type { Sampling } from '$lib/desk/colouring.svelte';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { whenFetched } from '$lib/desk/when-fetched';
+import type { Workplace } from '$lib/desk/workplace.svelte';
+import type * as Toned from './toned';
 
 /** What what receives colours is painted with now, or null. */
 function currentPaint(desk: Desk): Paint | null {
@@ -31,7 +35,23 @@ const arm =
   ({ desk }: { desk: Desk }): void =>
     void (desk.colouring.sampling = desk.colouring.sampling === kind ? null : kind);
 
+/** What works by the picture's tones comes when it is wanted. */
+export const toning = (w: Workplace, run: (ways: typeof Toned) => unknown): void =>
+  whenFetched(w, import('./toned'), (ways) => void run(ways));
+
 export const COLOUR: readonly Command[] = [
+  {
+    id: 'body-tone',
+    title: 'Body tone',
+    icon: Droplet,
+    keys: ['B'],
+    steps: ['colour'],
+    says: ({ desk }) =>
+      desk.choosing.receivers.length > 0
+        ? 'Body tone: the middle value of what it shows of the picture'
+        : 'Body tone for every closed shape without a fill',
+    run: (w) => toning(w, ({ toneChosen }) => toneChosen(w)),
+  },
   {
     id: 'sample-pixel',
     title: 'Pixel',
