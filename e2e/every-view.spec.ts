@@ -36,6 +36,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     await expectClean(page, 'new project');
     await page.getByRole('button', { name: 'Leave it' }).click();
     await expect(page.getByRole('dialog')).toHaveCount(0);
+    await page.getByRole('searchbox', { name: 'Find a project' }).fill('Watering can');
     await page.getByRole('button', { name: 'New project from Watering can' }).first().click();
     await page.getByRole('dialog').getByText('the drawing', { exact: true }).click();
     await expect(page.getByText('its pictures')).toBeVisible();
@@ -98,6 +99,17 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.locator('summary', { hasText: 'Copies' }).click();
     await expect(page.getByRole('button', { name: 'Part the copies' })).toBeVisible();
     await expectClean(page, 'copies');
+    await h.key('Control+z');
+    // A line of text, and the tones of what it lies on.
+    await h.key('2');
+    await page.getByRole('button', { name: 'Write a line of text' }).click();
+    await expect(page.getByLabel('Text', { exact: true })).toHaveValue('Seeds');
+    await h.key('4');
+    await h.key('b');
+    await expect(page.getByText(/^Body tone of Seeds: #/)).toBeVisible();
+    await expect(page.getByRole('heading', { name: /^Tones/ })).toBeVisible();
+    await expectClean(page, 'lettering and tones');
+    await h.key('Escape');
     await h.key('Control+z');
     await h.key('k');
     await h.key('5');

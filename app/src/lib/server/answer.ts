@@ -46,6 +46,9 @@ export function answerError(error: unknown): Response {
       'too-large',
       'That is too large or too deep to be carried out. Nothing was changed.',
     );
+  // Who asked has gone in the middle of asking: nobody reads an answer, and nothing is wrong here.
+  if (error instanceof Error && 'code' in error && error.code === 'ECONNRESET')
+    return errorAnswer(400, 'gone', 'The request was broken off. Nothing was changed.');
   console.error(error);
   return errorAnswer(500, 'server', 'The server could not do that. Nothing was changed. Please try again.');
 }
