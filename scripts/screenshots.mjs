@@ -77,7 +77,11 @@ try {
   await can.page.keyboard.press('Escape');
   await can.page.keyboard.press('4');
   await can.click(1300 / 2400, 1150 / 1800);
+  await can.page.keyboard.press('b');
+  await can.page.getByText(/^Body tone of Body: #/).waitFor();
+  await can.page.getByRole('heading', { name: /^Tones/ }).waitFor();
   await keep(can.page, 'colour');
+  await can.page.keyboard.press('Escape');
   await can.page.keyboard.press('Escape');
   // A kept copy beside the present, in which one leaf was moved.
   await can.page.keyboard.press('k');

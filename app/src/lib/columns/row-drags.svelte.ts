@@ -1,8 +1,8 @@
 import { nodesOf } from '@mirrot/core';
-import type { Attachment } from 'svelte/attachments';
 import { chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { moveTo } from '$lib/edits/nesting';
+import { beginDragging, type AttachRow } from './begin-dragging';
 import type { RowDragging } from './row-dragging';
 import { dropOn, type Drop, type Row } from './rows';
 
@@ -22,7 +22,7 @@ export class RowDrags implements RowDragging {
   /** Where it would land. */
   drop: Drop | null = $state.raw(null);
   /** Makes a row one that can be dragged, once what it takes has been loaded. */
-  attach: ((row: string) => Attachment<HTMLElement>) | null = $state.raw(null);
+  attach: AttachRow | null = $state.raw(null);
   #ids: readonly string[] = [];
   readonly #host: Host;
 
@@ -30,23 +30,8 @@ export class RowDrags implements RowDragging {
     this.#host = host;
   }
 
-  /** Loads what it takes, and hears of every drag until it is called off by what is returned. */
-  begin(): () => void {
-    let over = false;
-    let unwatch = (): void => {};
-    // With the server gone before it was fetched, rows are moved by keys.
-    import('./row-dragging')
-      .then(({ dragRow, watchRows }) => {
-        if (over) return;
-        this.attach = (row) => dragRow(row, this);
-        unwatch = watchRows(this);
-      })
-      .catch(() => {});
-    return () => {
-      over = true;
-      unwatch();
-    };
-  }
+  /** Hears of every drag until it is called off by what is returned. */
+  readonly begin = (): (() => void) => beginDragging(this, (attach) => (this.attach = attach));
 
   canDrag(row: string): boolean {
     return this.#host.canDrag(row);

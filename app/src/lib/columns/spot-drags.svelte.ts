@@ -1,7 +1,7 @@
 import { findNode, inPaintOrder } from '@mirrot/core';
-import type { Attachment } from 'svelte/attachments';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { moveTo } from '$lib/edits/nesting';
+import { beginDragging, type AttachRow } from './begin-dragging';
 import type { RowDragging } from './row-dragging';
 
 /** Shapes at a spot put into another order among themselves, by a drag of their rows or by keys. */
@@ -10,7 +10,7 @@ export class SpotDrags implements RowDragging {
   /** The row that what is dragged would land beside. */
   drop: { readonly row: string; readonly side: 'above' | 'below' } | null = $state.raw(null);
   /** Makes a row one that can be dragged, once what it takes has been loaded. */
-  attach: ((row: string) => Attachment<HTMLElement>) | null = $state.raw(null);
+  attach: AttachRow | null = $state.raw(null);
   #taken: string | null = null;
   readonly #desk: Desk;
 
@@ -18,23 +18,8 @@ export class SpotDrags implements RowDragging {
     this.#desk = desk;
   }
 
-  /** Loads what it takes, and hears of every drag until it is called off by what is returned. */
-  begin(): () => void {
-    let over = false;
-    let unwatch = (): void => {};
-    // With the server gone before it was fetched, shapes are moved by keys.
-    import('./row-dragging')
-      .then(({ dragRow, watchRows }) => {
-        if (over) return;
-        this.attach = (row) => dragRow(row, this);
-        unwatch = watchRows(this);
-      })
-      .catch(() => {});
-    return () => {
-      over = true;
-      unwatch();
-    };
-  }
+  /** Hears of every drag until it is called off by what is returned. */
+  readonly begin = (): (() => void) => beginDragging(this, (attach) => (this.attach = attach));
 
   canDrag(): boolean {
     return true;
