@@ -1,3 +1,5 @@
+// Long because each of the demo's projects is a few lines over the same makers.
+
 import {
   ART_VERSION,
   corner,

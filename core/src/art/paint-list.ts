@@ -1,3 +1,5 @@
+// Long because every kind of node becomes what is painted in one walk, whole and placed.
+
 import { compose, type Affine } from '../geometry/affine';
 import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
 import { transformPath } from '../path/path-map';

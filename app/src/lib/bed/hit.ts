@@ -1,3 +1,5 @@
+// Long because what lies under the pointer is one order over handles, anchors, segments, insides and copies.
+
 import {
   apply,
   axisMaps,

@@ -1,4 +1,12 @@
-import { hexOf, paletteOf, type Art, type BodyTone, type Colour, type Palette } from '@mirrot/core';
+import {
+  hexOf,
+  paletteOf,
+  type Art,
+  type BodyTone,
+  type Colour,
+  type Palette,
+  type Shape,
+} from '@mirrot/core';
 
 export type Sampling = 'pixel' | 'disc';
 
@@ -10,7 +18,7 @@ export class Colouring {
   /** Whether colours go to the fill or to the stroke. */
   receiving: 'fill' | 'stroke' = $state('fill');
   /** What the one shape shows of the picture that Body tone was last asked of; null where it was none, or several. */
-  tone: { readonly shape: string; readonly tone: BodyTone } | null = $state.raw(null);
+  tone: { readonly shape: Shape; readonly tone: BodyTone } | null = $state.raw(null);
   #nextFill: { readonly colour: Colour; readonly hex: string } | null = $state.raw(null);
   readonly #drawing: { readonly art: Art };
 

@@ -108,7 +108,7 @@ export async function offerBodyTone(desk: Desk, run: Toner): Promise<void> {
   const toned = asked.flatMap(({ shape }, i) => (found[i] ? [{ shape, tone: found[i] }] : []));
   const without = shapes.length - toned.length;
   const [only, ...others] = toned;
-  desk.colouring.tone = only && shapes.length === 1 ? { shape: only.shape.id, tone: only.tone } : null;
+  desk.colouring.tone = only && shapes.length === 1 ? { shape: only.shape, tone: only.tone } : null;
   if (!only)
     return desk.say(
       shapes.length === 1

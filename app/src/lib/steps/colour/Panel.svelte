@@ -135,7 +135,8 @@
   {/if}
 {/if}
 
-{#if desk.colouring.tone}
+<!-- Of a shape that has been shaped since, nothing is known any more. -->
+{#if shape && desk.colouring.tone?.shape.id === shape.id && desk.colouring.tone.shape.paths === shape.paths}
   {#await import('./ToneFields.svelte') then { default: ToneFields }}
     <ToneFields {workplace} />
   {:catch}<!-- the offer itself stands above the bed -->{/await}

@@ -8,7 +8,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const known = $derived(desk.colouring.tone);
-  const shape = $derived(known ? desk.shapeOf(known.shape) : null);
+  const shape = $derived(known?.shape ?? null);
   const tone = $derived(known?.tone ?? null);
   const offered = $derived(desk.offer?.from === 'body-tone');
   const highest = $derived(Math.max(1, ...(tone?.histogram ?? [])));
