@@ -1,7 +1,7 @@
-import { expect, it } from 'vitest';
+import { expect, it, vi } from 'vitest';
 import { benchWith, shapeWith, square } from '$lib/bed/testing';
 import { chooseShapes, NOTHING_CHOSEN } from './choice';
-import { goOnWhereLeft, whereLeft } from './left';
+import { goOnWhereLeft, keepInTab, takeFromTab, whereLeft } from './left';
 import { toSheet } from './view';
 
 const shapes = [shapeWith('a', [square('p', 0, 0, 10)]), shapeWith('b', [square('q', 20, 0, 10)])];
@@ -35,6 +35,25 @@ it('what is not there any more is not chosen, and thousands are not remembered',
   const two = benchWith(many, 'colour').desk;
   two.choose(chooseShapes(many.map(({ id }) => id)));
   expect(whereLeft(two).choice.shapes).toEqual([]);
+});
+
+it('a page that is loaded anew goes on where this tab left the project, once', () => {
+  const held = new Map<string, string>();
+  vi.stubGlobal('sessionStorage', {
+    getItem: (key: string) => held.get(key) ?? null,
+    setItem: (key: string, value: string) => void held.set(key, value),
+    removeItem: (key: string) => void held.delete(key),
+  });
+  const left = whereLeft(benchWith(shapes, 'refine').desk);
+  keepInTab('one', left);
+  expect(takeFromTab('one')).toEqual(left);
+  expect(takeFromTab('one')).toBeNull();
+  keepInTab('one', left);
+  expect(takeFromTab('another')).toBeNull();
+  held.set('mirrot-left', 'not json');
+  expect(takeFromTab('one')).toBeNull();
+  vi.unstubAllGlobals();
+  expect(takeFromTab('one')).toBeNull();
 });
 
 it('with nothing remembered the whole sheet is seen first', () => {

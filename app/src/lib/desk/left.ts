@@ -23,6 +23,32 @@ export function whereLeft(desk: Desk): LeftRequest {
   };
 }
 
+/** Where this tab left a desk: a page that is loaded anew may ask the server before what the old one told has come there. */
+const IN_THIS_TAB = 'mirrot-left';
+
+/** Keeps where the desk stands for this tab's next page. */
+export function keepInTab(project: string, left: LeftRequest): void {
+  try {
+    sessionStorage.setItem(IN_THIS_TAB, JSON.stringify({ project, left }));
+  } catch {
+    // A full or closed store forgets; the server is told as well.
+  }
+}
+
+/** Where this tab left a project a moment ago, once; null where it did not. */
+export function takeFromTab(project: string): LeftRequest | null {
+  try {
+    const kept = JSON.parse(globalThis.sessionStorage?.getItem(IN_THIS_TAB) ?? 'null') as {
+      project: string;
+      left: LeftRequest;
+    } | null;
+    globalThis.sessionStorage?.removeItem(IN_THIS_TAB);
+    return kept?.project === project ? kept.left : null;
+  } catch {
+    return null;
+  }
+}
+
 /** Goes on where the desk was left: its step, and what of the choice is still there. The view waits for the bed. */
 export function goOnWhereLeft(desk: Desk, { step, choice, middle, scale }: LeftRequest): void {
   desk.step = step;

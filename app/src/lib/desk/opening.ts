@@ -15,7 +15,7 @@ import {
   type SetAside,
 } from './kept-changes';
 import { fetchMerge } from './merging';
-import { goOnWhereLeft } from './left';
+import { goOnWhereLeft, takeFromTab } from './left';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
@@ -126,7 +126,8 @@ export async function openProject(id: string): Promise<Workplace> {
     replaced: (art, replacement) => hear?.(art, replacement),
   });
   const desk = new Desk(ofChanges(theirs.art, pending), saving satisfies ChangeSink);
-  if (opening.place) goOnWhereLeft(desk, opening.place);
+  const place = takeFromTab(id) ?? opening.place;
+  if (place) goOnWhereLeft(desk, place);
   desk.drawing.history = historyOf(opening, pending, desk.art);
   // Only now: what was left is in this visit's hands, in the store too.
   if (left.length > 0)

@@ -14,7 +14,7 @@ import type { Notice } from '$lib/ui/notice';
 import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
 import type { Progress, ProgressPlace } from './progress';
-import { whereLeft } from './left';
+import { keepInTab, whereLeft } from './left';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
 import { fetchMerge } from './merging';
 import type { Replacement, Saving } from './saving.svelte';
@@ -73,8 +73,10 @@ export class Workplace implements ProgressPlace {
 
   /** Has it remembered where the desk stands, so that the project opens there again. */
   async rememberLeft(): Promise<void> {
+    const left = whereLeft(this.desk);
+    keepInTab(this.project.id, left);
     // Where the server is away, the project opens as it did the last time.
-    await sendLeft(this.project.id, whereLeft(this.desk)).catch(() => {});
+    await sendLeft(this.project.id, left).catch(() => {});
   }
 
   say(text: string, tone?: Notice['tone']): void {

@@ -28,8 +28,8 @@ export interface Clipboard {
   getData(type: string): string;
 }
 
-// Pasted as plain text, what was copied here last comes back whole.
-let last: { readonly cutting: Art; readonly svg: string } | null = null;
+// What was copied here last comes back at once, and whole also where it is pasted as plain text.
+let last: { readonly cutting: Art; readonly text: string; readonly svg: string } | null = null;
 
 /** Puts what is chosen on the clipboard. False, and the clipboard as it was, where nothing is. */
 export function copyChosen(desk: Desk, clipboard: Clipboard): boolean {
@@ -39,9 +39,10 @@ export function copyChosen(desk: Desk, clipboard: Clipboard): boolean {
     return false;
   }
   const svg = writeSvg(cutting, { area: 'drawing', ground: null });
-  clipboard.setData(CUTTING_TYPE, artText(cutting));
+  const text = artText(cutting);
+  clipboard.setData(CUTTING_TYPE, text);
   clipboard.setData('text/plain', svg);
-  last = { cutting, svg };
+  last = { cutting, text, svg };
   const count = cutting.layers[0]!.children.length;
   desk.say(count === 1 ? `${cutting.layers[0]!.children[0]!.name} is copied.` : `${count} are copied.`);
   return true;
@@ -111,7 +112,8 @@ export function pasteInto(
   at: Point | null,
 ): Promise<void> | null {
   const text = clipboard.getData(CUTTING_TYPE);
-  const known = !text && last && clipboard.getData('text/plain') === last.svg ? last.cutting : null;
+  const isLast = text ? last?.text === text : last?.svg === clipboard.getData('text/plain');
+  const known = isLast ? last!.cutting : null;
   if (!text && !known) return null;
   return (async () => {
     const cutting = known ?? (await readCopied(place, text));
