@@ -116,6 +116,8 @@ test('crop, real size, origin and numbers place a picture; each is one step', as
   await page.getByLabel('Width of the picture').press('Enter');
   await page.getByLabel('Turn of the picture').fill('30');
   await page.getByLabel('Turn of the picture').press('Enter');
+  // A turn moves where it lies: the number there is written over once it is the new one.
+  await expect.poll(async () => degrees(await picture(h))).toBeCloseTo(30, 6);
   await page.getByLabel('Picture x').fill('5');
   await page.getByLabel('Picture x').press('Enter');
   p = await picture(h);
