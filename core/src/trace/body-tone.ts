@@ -65,16 +65,16 @@ const RISE_OF_GAUSSIAN = 2.563;
 /** Where no border tells the blur. */
 const USUAL_BLUR = 1.2;
 
+/** OKLab of the pixel whose bytes begin at an index. */
+const oklabAt = ({ data }: Raster, i: number): Oklab =>
+  oklabOfLinear(LINEAR_OF_BYTE[data[i]!]!, LINEAR_OF_BYTE[data[i + 1]!]!, LINEAR_OF_BYTE[data[i + 2]!]!);
+
 const lightnessAt = (raster: Raster, x: number, y: number): number | null => {
   const [column, row] = [Math.floor(x), Math.floor(y)];
   if (column < 0 || row < 0 || column >= raster.width || row >= raster.height) return null;
   const i = (row * raster.width + column) * 4;
   if (raster.data[i + 3] === 0) return null;
-  return oklabOfLinear(
-    LINEAR_OF_BYTE[raster.data[i]!]!,
-    LINEAR_OF_BYTE[raster.data[i + 1]!]!,
-    LINEAR_OF_BYTE[raster.data[i + 2]!]!,
-  )[0];
+  return oklabAt(raster, i)[0];
 };
 
 /** Where a profile reaches a share, between the place before `at` and it. */
@@ -152,13 +152,7 @@ function pixelsIn(raster: Raster, region: Region, inset: number): Oklab[] {
     );
     const i = (row * raster.width + column) * 4;
     if (raster.data[i + 3] === 0) continue;
-    out.push(
-      oklabOfLinear(
-        LINEAR_OF_BYTE[raster.data[i]!]!,
-        LINEAR_OF_BYTE[raster.data[i + 1]!]!,
-        LINEAR_OF_BYTE[raster.data[i + 2]!]!,
-      ),
-    );
+    out.push(oklabAt(raster, i));
   }
   return out;
 }

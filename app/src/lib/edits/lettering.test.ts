@@ -85,6 +85,27 @@ describe('a line of text', () => {
     expect(pathBounds(line().paths[0]!).x0).toBeCloseTo(line().lettering.placement[4], 9);
   });
 
+  it('is not forgotten when another text is chosen and changed before its turn', async () => {
+    const first = line().id;
+    await writeLine(b.desk);
+    const second = line().id;
+    let go = (): void => {};
+    letters = async (...wish) => {
+      await new Promise<void>((done) => (go = done));
+      return squares(...wish);
+    };
+    const making = changeLettering(b.desk, { size: 9 }, 'size');
+    void changeLettering(b.desk, { text: 'dill' }, 'text');
+    b.desk.choose(chooseShapes([first]));
+    void changeLettering(b.desk, { text: 'mint' }, 'text');
+    for (let k = 3; k <= 5; k++) {
+      await vi.waitFor(() => expect(asked).toHaveLength(k));
+      go();
+    }
+    await making;
+    expect([first, second].map((id) => b.desk.shapeOf(id)!.lettering!.text)).toEqual(['mint', 'dill']);
+  });
+
   it('gone, or made paths, while it is set stays so', async () => {
     const { id } = line();
     letters = async (...wish) => {

@@ -106,16 +106,23 @@ export async function writeLine(desk: Desk): Promise<void> {
   );
 }
 
-/** What is wished of a line of text and not made yet. */
-let wished: { readonly desk: Desk; readonly id: string; readonly change: Partial<Lettering>; readonly key: string } | null = null; // prettier-ignore
+interface Wish {
+  readonly desk: Desk;
+  readonly id: string;
+  readonly change: Partial<Lettering>;
+  readonly key: string;
+}
+/** What is wished of lines of text and not made yet, by their ids. */
+const wished = new Map<string, Wish>();
 
 const make = workLoop(() => {
-  const wish = wished;
-  wished = null;
-  return wish && carryOut(wish);
+  const [wish] = wished.values();
+  if (!wish) return null;
+  wished.delete(wish.id);
+  return carryOut(wish);
 });
 
-async function carryOut({ desk, id, change, key }: NonNullable<typeof wished>): Promise<void> {
+async function carryOut({ desk, id, change, key }: Wish): Promise<void> {
   const asked = desk.shapeOf(id);
   if (!asked?.lettering) return;
   const lettering = withChange(asked.lettering, change);
@@ -150,8 +157,8 @@ const withChange = (lettering: Lettering, change: Partial<Lettering>): Lettering
 export async function changeLettering(desk: Desk, change: Partial<Lettering>, key: string): Promise<void> {
   const shape = chosenLettering(desk);
   if (!shape) return;
-  const before = wished?.id === shape.id ? wished.change : {};
-  wished = { desk, id: shape.id, change: { ...before, ...change }, key };
+  const { id } = shape;
+  wished.set(id, { desk, id, change: { ...wished.get(id)?.change, ...change }, key });
   await make();
 }
 
