@@ -41,6 +41,7 @@ export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string):
     },
   ],
   chips: [],
+  colourways: [],
   guides: { locked: false, lines: [] },
   grid: PLAIN_GRID,
   axis: null,

@@ -251,7 +251,7 @@ export function checkChange(before: Art, after: unknown, holdings: Holdings): Ho
     );
     if (art.layers.length === 0) refuse('A drawing has one layer at least.');
   }
-  if (before.pictures !== art.pictures || before.chips !== art.chips || before.guides !== art.guides) {
+  if ((['pictures', 'chips', 'colourways', 'guides'] as const).some((key) => before[key] !== art[key])) {
     turnover.gone.push(...looseIds(before));
     turnover.come.push(...looseIds(art));
   }

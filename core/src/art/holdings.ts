@@ -91,11 +91,11 @@ export function countNode(node: TreeNode, by: 1 | -1, turnover: Turnover): void 
   });
 }
 
-type Tables = Pick<Art, 'pictures' | 'chips' | 'guides' | 'traced'>;
+type Tables = Pick<Art, 'pictures' | 'chips' | 'colourways' | 'guides' | 'traced'>;
 
 /** The ids of what has one outside the tree of layers. */
 export const looseIds = (art: Tables): string[] =>
-  [...art.pictures, ...art.chips, ...art.guides.lines].map(({ id }) => id);
+  [...art.pictures, ...art.chips, ...art.colourways, ...art.guides.lines].map(({ id }) => id);
 
 /** Refuses a document that names a chip or a picture which it has not. */
 function checkNamed(uses: ReadonlyMap<string, number>, art: Tables): void {

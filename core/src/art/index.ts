@@ -1,3 +1,4 @@
+export { areaByColour, type ColourShare } from './area-by-colour';
 export * from './blank';
 export { shapeBounds } from './bounds';
 export {
@@ -33,10 +34,11 @@ export {
 } from './history';
 export { type Holdings, holdingsOf } from './holdings';
 export { pathInside, shapeHas } from './inside';
-export { ART_VERSION, FARTHEST_COORDINATE, MOST_CHARACTERS, MOST_COPIES } from './limits';
+export { ART_VERSION, FARTHEST_COORDINATE, MOST_CHARACTERS, MOST_CHIPS, MOST_COPIES } from './limits';
 export { drawnData, lineRuns } from './line-data';
 export { type Merge, mergeArt, type Merged } from './merge';
 export { migrateArt } from './migrate';
+export { neighboursOf } from './neighbours';
 export * from './paint';
 export * from './paint-kinds';
 export * from './paint-list';

@@ -96,6 +96,7 @@ export function mergeArt(base: Art, mine: Art, theirs: Art): Merged {
     traced: pictures.some((p) => p.id === traced) ? traced : (pictures[0]?.id ?? null),
     layers,
     chips: mergeItems(base.chips, mine.chips, theirs.chips, uses, conflictOf),
+    colourways: mergeItems(base.colourways, mine.colourways, theirs.colourways, uses, conflictOf),
     guides: {
       locked,
       lines: mergeItems(base.guides.lines, mine.guides.lines, theirs.guides.lines, uses, () =>

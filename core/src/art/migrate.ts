@@ -59,6 +59,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   6: (art) => ({ ...art, version: 7 }),
   // 8: pictures may lie above the drawing, shapes may be lettering.
   7: (art) => ({ ...art, version: 8 }),
+  // 9: palettes have colourways; shadows, dash offsets, paints set aside.
+  8: (art) => ({ ...art, version: 9, colourways: [] }),
 };
 
 /** Strokes had round ends and joins until version 6. */

@@ -6,7 +6,7 @@ import { transformPath } from '../path/path-map';
 import { pathBounds } from '../path/path-measure';
 import type { Path } from '../path/path';
 import { strokeBounds } from '../path/stroke-bounds';
-import { paletteOf, seenPaint, type Palette, type SeenPaint, type Stroke } from './paint';
+import { paletteOf, seenPaint, type Palette, type SeenPaint, type Shadow, type Stroke } from './paint';
 import type { Blend } from './paint-kinds';
 import { shownCorners } from './placed-picture';
 import { copyMaps } from './repeat';
@@ -34,6 +34,8 @@ interface Part {
   readonly blend: Blend;
   /** Standard deviation of a Gaussian, sheet pixels; 0 for none. It comes before the clip. */
   readonly blur: number;
+  /** Beneath it, after the blur and before the clip; null for none. */
+  readonly shadow: Shadow | null;
   /** Cuts it; null for none. What clips the groups it stands in cuts it as well. */
   readonly clip: Clip | null;
 }
@@ -47,7 +49,7 @@ export interface PaintedShape extends Part {
   readonly paths: readonly Path[];
   readonly fill: SeenPaint | null;
   readonly fillRule: 'evenodd';
-  /** Painted over the fill. */
+  /** Painted over the fill, or beneath it where it says so. */
   readonly stroke: SeenStroke | null;
 }
 
@@ -58,7 +60,7 @@ export interface PaintedPicture extends Part {
 }
 
 /**
- * A layer or group. One that is opaque, normal and sharp is no more than its parts one after another: they are blended
+ * A layer or group. One that is opaque, normal, sharp and without a shadow is no more than its parts one after another: they are blended
  * with what lies beneath it. Any other is painted by itself first and laid over what lies beneath as a whole.
  */
 export interface PaintedGroup extends Part {
@@ -88,6 +90,7 @@ const partFields = (node: TreeNode, clip: Clip | null): Part => ({
   opacity: node.opacity,
   blend: node.blend ?? 'normal',
   blur: node.blur ?? 0,
+  shadow: node.shadow ?? null,
   clip,
 });
 
@@ -155,7 +158,7 @@ function samePart(a: PaintedPart, b: PaintedPart): boolean {
   const [one, two] = [a as unknown as Record<string, unknown>, b as unknown as Record<string, unknown>];
   return Object.keys(one).every((key) => {
     const [x, y] = [one[key], two[key]];
-    if (key === 'fill' || key === 'stroke') return same(x, y);
+    if (key === 'fill' || key === 'stroke' || key === 'shadow') return same(x, y);
     if (key !== 'parts') return x === y;
     const [own, other] = [x as readonly PaintedPart[], y as readonly PaintedPart[]];
     return own.length === other.length && own.every((part, i) => part === other[i]);
@@ -291,14 +294,20 @@ function sharpBox(part: PaintedPart): Box {
   return part.fill ? uniteBoxes(lines, painted) : painted;
 }
 
-/** What a part's blur needs room for, sheet pixels. */
-export const blurBox = (part: PaintedPart): Box => growBox(sharpBox(part), BLUR_REACH * part.blur);
+/** What a part's blur and shadow need room for, sheet pixels. */
+export function filterBox(part: PaintedPart): Box {
+  const box = growBox(sharpBox(part), BLUR_REACH * part.blur);
+  const { shadow } = part;
+  if (!shadow || isEmptyBox(box)) return box;
+  const beneath = { x0: box.x0 + shadow.x, y0: box.y0 + shadow.y, x1: box.x1 + shadow.x, y1: box.y1 + shadow.y }; // prettier-ignore
+  return uniteBoxes(box, growBox(beneath, BLUR_REACH * shadow.blur));
+}
 
-/** Bounds of what is painted, strokes, blurs and clips counted; `EMPTY_BOX` for nothing. */
+/** Bounds of what is painted, strokes, blurs, shadows and clips counted; `EMPTY_BOX` for nothing. */
 export const paintedBox = (list: readonly PaintedPart[]): Box =>
   list
     .map((part) => {
-      const box = blurBox(part);
+      const box = filterBox(part);
       return part.clip ? meet(box, pathsBox(part.clip.paths)) : box;
     })
     .filter((box) => !isEmptyBox(box))

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { MOST_STOPS, STROKE_ENDS, STROKE_JOINS } from './paint-kinds';
-import { hex, id, length, placementSchema, share } from './scalars';
+import { GRADIENT_SPREADS, MOST_BLUR, MOST_STOPS, STROKE_ENDS, STROKE_JOINS } from './paint-kinds';
+import { coordinate, extent, hex, id, length, placementSchema, share } from './scalars';
 
 // What the document holds of colours, gradients and strokes.
 
@@ -12,11 +12,12 @@ export const stopSchema = z.strictObject({ at: share, colour: colourSchema, opac
 /**
  * Colours that run over into each other. Linear: along the x axis from 0 to 1. Radial: from the origin to the unit
  * circle. `placement` takes that plane to sheet pixels, so that a gradient goes along with every map of its shape,
- * shears too. Before the first stop and after the last it goes on with their colours.
+ * shears too. Before the first stop and after the last it goes on as `spread` says; left out, with their colours.
  */
 export const gradientSchema = z.strictObject({
   kind: z.enum(['linear', 'radial']),
   placement: placementSchema,
+  spread: z.enum(GRADIENT_SPREADS).exclude(['pad']).optional(),
   stops: z
     .array(stopSchema)
     .min(2)
@@ -41,4 +42,17 @@ export const strokeSchema = z.strictObject({
   miterLimit: z.number().min(1).max(1000),
   /** Lengths of dashes and gaps in turn, sheet pixels; none for a whole line. */
   dash: z.array(length).max(32),
+  /** How far into the dashes it begins, sheet pixels; left out, at their start. */
+  dashOffset: coordinate.optional(),
+  /** It is painted beneath the fill, so that only its outer half shows. */
+  under: z.literal(true).optional(),
+});
+
+/** A soft shadow beneath what is painted: how far it is moved, its blur (standard deviation of a Gaussian), sheet pixels. */
+export const shadowSchema = z.strictObject({
+  x: coordinate,
+  y: coordinate,
+  blur: extent.max(MOST_BLUR),
+  hex,
+  opacity: share,
 });

@@ -2,7 +2,7 @@ import type { z } from 'zod';
 import { formatHex, parseHex } from '../colour/srgb';
 import { apply, compose, invert, type Affine } from '../geometry/affine';
 import type { Point } from '../geometry/vector';
-import type { colourSchema, gradientSchema, paintSchema, stopSchema, strokeSchema } from './paint-schema';
+import type { colourSchema, gradientSchema, paintSchema, shadowSchema, stopSchema, strokeSchema } from './paint-schema'; // prettier-ignore
 import type { DeepReadonly } from './scalars';
 
 export type Colour = DeepReadonly<z.infer<typeof colourSchema>>;
@@ -10,6 +10,7 @@ export type Stop = DeepReadonly<z.infer<typeof stopSchema>>;
 export type Gradient = DeepReadonly<z.infer<typeof gradientSchema>>;
 export type Paint = DeepReadonly<z.infer<typeof paintSchema>>;
 export type Stroke = DeepReadonly<z.infer<typeof strokeSchema>>;
+export type Shadow = DeepReadonly<z.infer<typeof shadowSchema>>;
 
 /** A stroke as the pen draws it: round ends and joins, no dashes. Width in sheet pixels. */
 export const plainStroke = (paint: Paint, width: number): Stroke => ({
@@ -26,6 +27,7 @@ export const scaleStroke = (stroke: Stroke, k: number): Stroke => ({
   ...stroke,
   width: stroke.width * k,
   dash: stroke.dash.map((v) => v * k),
+  ...(stroke.dashOffset !== undefined && { dashOffset: stroke.dashOffset * k }),
 });
 
 export const isGradient = (paint: Paint): paint is Gradient => 'kind' in paint;
@@ -52,11 +54,37 @@ export const coloursIn = (paint: Paint): readonly Colour[] =>
 export interface Painted {
   readonly fill: Paint | null;
   readonly stroke: Stroke | null;
+  /** What was taken off. */
+  readonly aside?: { readonly fill?: Paint | undefined; readonly stroke?: Stroke | undefined } | undefined;
 }
 
-/** The chips that a fill and a stroke take their colours from, each as often as it is taken. */
-export const chipsOf = ({ fill, stroke }: Painted): string[] =>
-  [fill, stroke?.paint ?? null].flatMap((paint) =>
+/** What something is painted with, and what it was painted with before that was taken off, each put through `change`. Only what changes is given. */
+export function changedPaints(
+  { fill, stroke, aside }: Painted,
+  change: (paint: Paint) => Paint,
+): { fill?: Paint; stroke?: Stroke; aside?: NonNullable<Painted['aside']> } {
+  const out: ReturnType<typeof changedPaints> = {};
+  const ofStroke = (was: Stroke): Stroke => {
+    const paint = change(was.paint);
+    return paint === was.paint ? was : { ...was, paint };
+  };
+  const filled = fill && change(fill);
+  if (filled && filled !== fill) out.fill = filled;
+  const stroked = stroke && ofStroke(stroke);
+  if (stroked && stroked !== stroke) out.stroke = stroked;
+  if (aside) {
+    const kept = {
+      ...(aside.fill && { fill: change(aside.fill) }),
+      ...(aside.stroke && { stroke: ofStroke(aside.stroke) }),
+    };
+    if (kept.fill !== aside.fill || kept.stroke !== aside.stroke) out.aside = kept;
+  }
+  return out;
+}
+
+/** The chips that a fill and a stroke take their colours from, each as often as it is taken, those taken off too. */
+export const chipsOf = ({ fill, stroke, aside }: Painted): string[] =>
+  [fill, stroke?.paint, aside?.fill, aside?.stroke?.paint].flatMap((paint) =>
     paint ? coloursIn(paint).flatMap((c) => ('chip' in c ? [c.chip] : [])) : [],
   );
 
@@ -86,6 +114,7 @@ export type SeenPaint =
   | {
       readonly kind: 'linear' | 'radial';
       readonly placement: Affine;
+      readonly spread?: Gradient['spread'];
       readonly stops: readonly { readonly at: number; readonly hex: string; readonly opacity: number }[];
     };
 
@@ -95,9 +124,17 @@ export const seenPaint = (paint: Paint, palette: Palette): SeenPaint =>
     ? {
         kind: paint.kind,
         placement: paint.placement,
+        ...(paint.spread && { spread: paint.spread }),
         stops: paint.stops.map(({ at, colour, opacity }) => ({ at, hex: hexOf(colour, palette), opacity })),
       }
     : { kind: 'flat', hex: hexOf(paint, palette) };
+
+/** Where between 0 and 1 a gradient is that goes on by `spread`. */
+function spreadOver(t: number, spread: Gradient['spread']): number {
+  if (spread === 'repeat') return t - Math.floor(t);
+  if (spread === 'reflect') return 1 - Math.abs((((t % 2) + 2) % 2) - 1);
+  return t;
+}
 
 /**
  * The colour a paint has at a place on the sheet, without its opacity. Between stops the colours run over into each other
@@ -107,7 +144,8 @@ export function hexAt(paint: SeenPaint, at: Point): string {
   if (paint.kind === 'flat') return paint.hex;
   const back = invert(paint.placement);
   const { x, y } = back ? apply(back, at) : { x: 0, y: 0 };
-  const t = paint.kind === 'linear' ? x : Math.hypot(x, y);
+  const along = paint.kind === 'linear' ? x : Math.hypot(x, y);
+  const t = spreadOver(along, paint.spread);
   const next = paint.stops.findIndex((s) => s.at > t);
   const [a, b] = [paint.stops.at(next < 0 ? -1 : Math.max(0, next - 1))!, paint.stops.at(next)!];
   const share = b.at > a.at ? Math.min(1, Math.max(0, (t - a.at) / (b.at - a.at))) : 0;

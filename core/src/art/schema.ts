@@ -3,9 +3,9 @@ import { checkQuad } from '../geometry/square';
 import type { Point } from '../geometry/vector';
 import { FEWEST_PARTS, MOST_PARTS } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
-import { ART_VERSION, FARTHEST_COORDINATE, MOST_COPIES } from './limits';
-import { BLENDS } from './paint-kinds';
-import { paintSchema, strokeSchema } from './paint-schema';
+import { ART_VERSION, FARTHEST_COORDINATE, MOST_CHIPS, MOST_COPIES } from './limits';
+import { BLENDS, CHIP_ROLES, MOST_BLUR } from './paint-kinds';
+import { paintSchema, shadowSchema, strokeSchema } from './paint-schema';
 import { PICTURE_VIEWS } from './picture-view';
 import {
   angle,
@@ -21,9 +21,6 @@ import {
 } from './scalars';
 import { heldNameSchema, noteSchema } from './text-schema';
 import { UNITS } from './units';
-
-/** Strongest blur, sheet pixels. */
-const MOST_BLUR = 1000;
 
 export const anchorSchema = z.strictObject({
   x: coordinate,
@@ -75,6 +72,7 @@ const covering = {
   blend: z.enum(BLENDS).optional(),
   /** Standard deviation of a Gaussian, sheet pixels; left out: none. */
   blur: length.max(MOST_BLUR).optional(),
+  shadow: shadowSchema.optional(),
 };
 
 /** Most characters of a line of text. */
@@ -105,6 +103,10 @@ export const shapeSchema = z.strictObject({
   type: z.literal('shape'),
   fill: paintSchema.nullable(),
   stroke: strokeSchema.nullable(),
+  /** Fill and stroke that were taken off, to be put on again as they were. */
+  aside: z.strictObject({ fill: paintSchema.optional(), stroke: strokeSchema.optional() }).optional(),
+  /** Its fill is its body tone: looked for anew when it shows more or less of the picture. */
+  toned: z.literal(true).optional(),
   /** The first is the outline; further ones are holes or islands under the even-odd rule. */
   paths: z.array(pathSchema).min(1),
   /** With an axis, `paths` are what was drawn in one part; the others follow from it (`wholePaths`). */
@@ -243,7 +245,10 @@ const guideSchema = z.strictObject({ id, x: coordinate, y: coordinate, angle });
 /** Lines across the sheet, from its top left corner, `step` sheet pixels apart. */
 const gridSchema = z.strictObject({ shown: z.boolean(), step: z.number().min(0.01).max(10_000), hex });
 
-const chipSchema = z.strictObject({ id, name: noteSchema, hex });
+const chipSchema = z.strictObject({ id, name: noteSchema, hex, role: z.enum(CHIP_ROLES).optional() });
+
+/** A recolouring of the palette: colours of chips by their ids. A chip that it does not name keeps its own. */
+const colourwaySchema = z.strictObject({ id, name: heldNameSchema, hexes: z.record(id, hex) });
 
 /** A sheet's width or height, sheet pixels: a hundredth at least, so that what is drawn on it can be seen at all. */
 const sheetLength = z.number().min(0.01).max(FARTHEST_COORDINATE);
@@ -267,7 +272,8 @@ export const artFields = z.strictObject({
   pictures: z.array(pictureSchema).max(100),
   traced: id.nullable(),
   layers: z.array(layerSchema).min(1),
-  chips: z.array(chipSchema).max(1000),
+  chips: z.array(chipSchema).max(MOST_CHIPS),
+  colourways: z.array(colourwaySchema).max(100),
   guides: z.strictObject({ locked: z.boolean(), lines: z.array(guideSchema).max(200) }),
   grid: gridSchema,
   /** The axis about which new paths are drawn. */
@@ -281,6 +287,7 @@ export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;
 export type Guide = DeepReadonly<z.infer<typeof guideSchema>>;
 export type Grid = DeepReadonly<z.infer<typeof gridSchema>>;
 export type Chip = DeepReadonly<z.infer<typeof chipSchema>>;
+export type Colourway = DeepReadonly<z.infer<typeof colourwaySchema>>;
 // Interfaces, so that messages of the compiler name them.
 export interface Shape extends DeepReadonly<z.infer<typeof shapeSchema>> {}
 export interface PictureNode extends DeepReadonly<z.infer<typeof pictureNodeSchema>> {}

@@ -4,6 +4,11 @@ import {
   addChip,
   addLayer,
   addNode,
+  keepColourway,
+  putOn,
+  replaceChips,
+  takeOff,
+  toneShapes,
   freeGroups,
   groupNodes,
   moveNodes,
@@ -61,7 +66,7 @@ export function anyRecipe(random: () => number, art: Art, newId: () => string): 
   const layer = art.layers[Math.floor(random() * art.layers.length)]!;
   const nodes = [...nodePlaces(art).keys()];
   const hex = `#${Math.floor(random() * 0xffffff).toString(16).padStart(6, '0')}`; // prettier-ignore
-  const pick = Math.floor(random() * 16);
+  const pick = Math.floor(random() * 22);
   const node = nodes[Math.floor(random() * nodes.length)]!;
   const chip = art.chips[Math.floor(random() * art.chips.length)];
   if (!shape || pick === 0) return addNode(layer.id, shapeOf(newId()), Math.floor(random() * 4));
@@ -80,6 +85,12 @@ export function anyRecipe(random: () => number, art: Art, newId: () => string): 
   if (pick === 13) return setClip(parentOf(art, shape.id)!.id, random() < 0.7 ? shape.id : null);
   if (pick === 14)
     return setCovering([node], { opacity: random(), blend: random() < 0.5 ? 'multiply' : 'normal' });
+  if (pick === 16) return takeOff([shape.id], random() < 0.5 ? 'fill' : 'stroke');
+  if (pick === 17) return putOn([shape.id], 'fill', { hex }, 2);
+  if (pick === 18) return toneShapes([{ id: shape.id, colour: chip ? { chip: chip.id } : { hex } }]);
+  if (pick === 19) return keepColourway({ id: newId(), name: 'Evening', hexes: Object.fromEntries(art.chips.map((c) => [c.id, hex])) }); // prettier-ignore
+  if (pick === 20) return replaceChips(art.chips.slice(1).map(({ id }) => id), art.chips[0]?.id ?? 'none'); // prettier-ignore
+  if (pick === 21) return setCovering([node], { shadow: random() < 0.5 ? { x: 1, y: 2, blur: 3, hex, opacity: 0.5 } : null }); // prettier-ignore
   const path = findShape(art, shape.id)!.paths[0]!;
   const moved = Math.floor(random() * path.anchors.length);
   return setPath(shape.id, {

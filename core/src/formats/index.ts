@@ -1,6 +1,6 @@
 export * from './font';
 export {
-  blurRoom,
+  filterElement,
   coveringAttributes,
   gradientElement,
   type GradientElement,

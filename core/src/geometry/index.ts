@@ -48,6 +48,7 @@ export { flattenCubic, insideEvenOdd } from './flatten';
 export { homography, type Homography, invertHomography, project } from './homography';
 export { cubicIntersections, cubicLineIntersections, lineIntersection } from './intersect';
 export { nearestOnCubic } from './nearest';
+export { markInside, type PlaceGrid } from './scanline';
 export { checkQuad, measuredAspect, type Squared, squareUp } from './square';
 export {
   add,

@@ -1,3 +1,4 @@
+export { choosePalette, type PictureColour } from './choose-palette';
 export { edgePicture, lineDrawing } from './edges';
 export { halved } from './halve';
 export { levelOffer, type LevelOffer } from './level';

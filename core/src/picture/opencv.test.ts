@@ -2,6 +2,9 @@ import { createRequire } from 'node:module';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { homography, project } from '../geometry/homography';
 import { seeded } from '../testing';
+import { firstMiddles, settleMiddles } from '../colour/middles';
+import type { Oklab } from '../colour/oklab';
+import { choosePalette } from './choose-palette';
 import { sobel } from './edges';
 import { warpRaster } from './warp';
 
@@ -11,9 +14,24 @@ interface Mat {
   readonly data: Uint8Array;
   readonly data16S: Int16Array;
   readonly data64F: Float64Array;
+  readonly data32F: Float32Array;
+  readonly data32S: Int32Array;
   delete(): void;
 }
 interface OpenCv {
+  readonly CV_32FC3: number;
+  readonly CV_32SC1: number;
+  readonly CV_32FC1: number;
+  TermCriteria: new (type: number, rounds: number, epsilon: number) => unknown;
+  kmeans(
+    data: Mat,
+    count: number,
+    labels: Mat,
+    end: unknown,
+    attempts: number,
+    flags: number,
+    centres: Mat,
+  ): number;
   readonly CV_8UC1: number;
   readonly CV_8UC4: number;
   readonly CV_16S: number;
@@ -151,5 +169,40 @@ describe('warping', () => {
           expect(Math.abs(out.data[k + ch]! - ours.data[k + ch]!)).toBeLessThanOrEqual(3);
       }
     expect(compared).toBeGreaterThan(4000);
+  });
+});
+
+describe('middles of colours', () => {
+  it('settle where OpenCV’s k-means does from the same first groups', () => {
+    const random = seeded(12);
+    const colours = Array.from({ length: 1500 }, (): Oklab => {
+      const k = Math.floor(4 * random());
+      return [0.2 + 0.2 * k + 0.12 * random(), 0.1 * random() - 0.05 * k, 0.2 * random()];
+    });
+    for (let seed = 1; seed <= 5; seed++) {
+      const first = firstMiddles(colours, 6, seed);
+      // OpenCV begins from groups: those that the first middles make.
+      const groups = settleMiddles(colours, first, 1).owners;
+      const data = cv.matFromArray(colours.length, 3, cv.CV_32FC1, colours.flat());
+      const labels = cv.matFromArray(colours.length, 1, cv.CV_32SC1, [...groups]);
+      const centres = new cv.Mat();
+      // Type 3: by rounds and by how far they move; flag 1: the labels given are the first.
+      cv.kmeans(data, 6, labels, new cv.TermCriteria(3, 100, 1e-7), 1, 1, centres);
+      const theirs = Array.from({ length: 6 }, (_, k) => [...centres.data32F.slice(3 * k, 3 * k + 3)]);
+      const ours = settleMiddles(colours, first, 100).middles;
+      const sorted = (list: readonly (readonly number[])[]) => list.map((m) => [...m]).sort((a, b) => a[0]! - b[0]! || a[1]! - b[1]!); // prettier-ignore
+      sorted(ours).forEach((m, k) => m.forEach((v, c) => expect(v).toBeCloseTo(sorted(theirs)[k]![c]!, 3)));
+      for (const mat of [data, labels, centres]) mat.delete();
+    }
+  });
+
+  it('are chosen from a picture: its flat colours, each with its share', () => {
+    const data = new Uint8ClampedArray(4 * 120 * 80).fill(255);
+    for (let i = 0; i < 120 * 80; i++) data.set(i % 120 < 60 ? [47, 107, 79] : i % 120 < 90 ? [212, 86, 28] : [240, 194, 122], 4 * i); // prettier-ignore
+    const found = choosePalette({ width: 120, height: 80, data }, 5);
+    expect(found.map(({ hex }) => hex)).toEqual(['#2f6b4f', '#d4561c', '#f0c27a'].slice(0, found.length));
+    expect(found.map(({ share }) => share.toFixed(2))).toEqual(['0.50', '0.25', '0.25']);
+    expect(choosePalette({ width: 120, height: 80, data }, 5)).toEqual(found);
+    expect(choosePalette({ width: 2, height: 1, data: new Uint8ClampedArray(8) }, 5)).toEqual([]);
   });
 });

@@ -1,12 +1,13 @@
 import { deltaE2000 } from '../colour/difference';
 import { rgbToCielab } from '../colour/cielab';
+import { apart2, settleMiddles } from '../colour/middles';
 import { oklabOfLinear, oklabToRgb, type Oklab } from '../colour/oklab';
 import { LINEAR_OF_BYTE, type Rgb } from '../colour/srgb';
 import { cubicDerivative, cubicPoint } from '../geometry/cubic';
 import { unit } from '../geometry/vector';
 import { pathCubics, type Path } from '../path/path';
 import type { Raster } from '../picture/raster';
-import { regionOf, type Region } from './region';
+import { pixelsIn, regionOf, type Region } from './region';
 
 /** What a shape shows of a picture. */
 export interface ToneWish {
@@ -133,29 +134,8 @@ export function borderBlur(raster: Raster, outlines: readonly Path[]): number {
 }
 
 /** OKLab values of the pixels of a region at least so deep in it. */
-function pixelsIn(raster: Raster, region: Region, inset: number): Oklab[] {
-  const places: number[] = [];
-  region.depth.forEach((depth, at) => {
-    if (depth > 0 && depth >= inset) places.push(at);
-  });
-  const every = Math.max(1, Math.ceil(places.length / MOST_PIXELS));
-  const out: Oklab[] = [];
-  for (let k = 0; k < places.length; k += every) {
-    const at = places[k]!;
-    const column = Math.min(
-      raster.width - 1,
-      Math.floor(region.x0 + ((at % region.width) + 0.5) * region.step),
-    );
-    const row = Math.min(
-      raster.height - 1,
-      Math.floor(region.y0 + (Math.floor(at / region.width) + 0.5) * region.step),
-    );
-    const i = (row * raster.width + column) * 4;
-    if (raster.data[i + 3] === 0) continue;
-    out.push(oklabAt(raster, i));
-  }
-  return out;
-}
+const coloursIn = (raster: Raster, region: Region, inset: number): Oklab[] =>
+  pixelsIn(raster, region, inset, MOST_PIXELS).map((pixel) => oklabAt(raster, 4 * pixel));
 
 /** As many of a list as `most`, evenly over it. */
 function everyOf<T>(list: readonly T[], most: number): readonly T[] {
@@ -169,35 +149,18 @@ const middleOf = (colours: readonly Oklab[]): Rgb =>
 
 /** Colours that lie apart, by k-means in OKLab from two to four middles, merged while two are near each other. */
 function groupsOf(colours: readonly Oklab[]): ToneGroup[] {
-  const far = (a: Oklab, b: Oklab): number => (a[0] - b[0]) ** 2 + (a[1] - b[1]) ** 2 + (a[2] - b[2]) ** 2;
   // Begun from the colour nearest to the middle, then each time from the one farthest from all so far.
   const byLightness = [...colours].sort((a, b) => a[0] - b[0]);
-  let middles: Oklab[] = [byLightness[byLightness.length >> 1]!];
-  while (middles.length < 4) {
-    let [farthest, most] = [middles[0]!, -1];
+  const first: Oklab[] = [byLightness[byLightness.length >> 1]!];
+  while (first.length < 4) {
+    let [farthest, most] = [first[0]!, -1];
     for (const colour of colours) {
-      const near = Math.min(...middles.map((m) => far(colour, m)));
+      const near = Math.min(...first.map((m) => apart2(colour, m)));
       if (near > most) [farthest, most] = [colour, near];
     }
-    middles.push(farthest);
+    first.push(farthest);
   }
-  let owners = new Uint8Array(colours.length);
-  for (let round = 0; round < GROUP_ROUNDS; round++) {
-    owners = Uint8Array.from(colours, (colour) => {
-      let [own, least] = [0, Infinity];
-      middles.forEach((m, k) => {
-        const d = far(colour, m);
-        if (d < least) [own, least] = [k, d];
-      });
-      return own;
-    });
-    middles = middles.map((m, k) => {
-      const own = colours.filter((_, i) => owners[i] === k);
-      if (own.length === 0) return m;
-      const mean = (c: 0 | 1 | 2): number => own.reduce((sum, v) => sum + v[c], 0) / own.length;
-      return [mean(0), mean(1), mean(2)];
-    });
-  }
+  const { middles, owners } = settleMiddles(colours, first, GROUP_ROUNDS);
   let groups = middles
     .map((_, k) => colours.filter((_c, i) => owners[i] === k))
     .filter((members) => members.length > 0)
@@ -233,9 +196,9 @@ export function bodyTone(raster: Raster, { outlines, covers, trim }: ToneWish): 
   if (!region || region.open === 0) return null;
   // Two standard deviations past the border a blurred neighbour is a fortieth of what is seen.
   let inset = 2 * borderBlur(raster, outlines) + 0.5;
-  let colours = pixelsIn(raster, region, inset);
-  while (colours.length < FEWEST_PIXELS && inset > 0.2) colours = pixelsIn(raster, region, (inset /= 2));
-  if (colours.length < FEWEST_PIXELS) colours = pixelsIn(raster, region, (inset = 0));
+  let colours = coloursIn(raster, region, inset);
+  while (colours.length < FEWEST_PIXELS && inset > 0.2) colours = coloursIn(raster, region, (inset /= 2));
+  if (colours.length < FEWEST_PIXELS) colours = coloursIn(raster, region, (inset = 0));
   if (colours.length === 0) return null;
   const sorted = colours.toSorted((a, b) => a[0] - b[0]);
   const cut = Math.min(Math.floor(trim * sorted.length), (sorted.length - 1) >> 1);

@@ -9,6 +9,7 @@ export { fieldTiles, type FieldTiles, tileAt, tilesOf, warmTile } from './field-
 export { driftFigures, type DriftFigures } from './figures';
 export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './follow';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './ink';
+export { fitGradient, type FittedGradient } from './gradient-fit';
 export { leaveOut } from './leave-out';
 export { lineField } from './line-field';
 export {
@@ -21,5 +22,6 @@ export {
   type ReachStart,
 } from './reach';
 export type { Reached } from './reach-offer';
+export { coveredShare } from './covered-share';
 export { settle, type Settled, type SettleOptions } from './settle';
 export { measureWeight, type StrokeWeight } from './weight';

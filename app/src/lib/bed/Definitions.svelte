@@ -1,7 +1,7 @@
 <script lang="ts">
-  import { blurRoom, drawnData, gradientElement, type PaintedPart, type Reference } from '@mirrot/core';
+  import { drawnData, filterElement, gradientElement, type PaintedPart, type Reference } from '@mirrot/core';
 
-  // What a part refers to: its gradients, its blur, its clip.
+  // What a part refers to: its gradients, its blur and shadow, its clip.
   let { part, reference }: { part: PaintedPart; reference: Reference } = $props();
 
   const paints = $derived(
@@ -12,6 +12,7 @@
         ] as const)
       : [],
   );
+  const filter = $derived(filterElement(part));
 </script>
 
 {#each paints as [what, paint] (what)}
@@ -27,9 +28,11 @@
     </svelte:element>
   {/if}
 {/each}
-{#if part.blur > 0}
-  <filter id={reference('blur', part)} {...blurRoom(part)}>
-    <feGaussianBlur stdDeviation={part.blur} />
+{#if filter}
+  <filter id={reference('filter', part)} {...filter.attributes}>
+    {#each filter.steps as step (step.name)}
+      <svelte:element this={step.name} xmlns="http://www.w3.org/2000/svg" {...step.attributes} />
+    {/each}
   </filter>
 {/if}
 {#if part.clip}

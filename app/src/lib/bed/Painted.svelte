@@ -25,6 +25,7 @@
   const isPlain = (part: PaintedPart): boolean =>
     part.type === 'shape' &&
     part.blur === 0 &&
+    part.shadow === null &&
     part.clip === null &&
     part.blend === 'normal' &&
     part.fill?.kind !== 'linear' &&
@@ -32,6 +33,7 @@
     (part.stroke === null ||
       (part.stroke.paint.kind === 'flat' &&
         part.stroke.dash.length === 0 &&
+        !part.stroke.under &&
         part.stroke.ends === 'round' &&
         part.stroke.joins === 'round'));
 </script>

@@ -1,7 +1,7 @@
 import { IDENTITY, translation } from '../../geometry/affine';
 import type { Point } from '../../geometry/vector';
 import type { Recipe } from '../change';
-import { chipsOf, mapColours, type Colour } from '../paint';
+import { changedPaints, chipsOf, mapColours, type Colour } from '../paint';
 import { emptyArt } from '../blank';
 import type { Art, ArtNode, Chip } from '../schema';
 import { copyNames } from '../text';
@@ -82,11 +82,7 @@ export function pasteCutting(
     'chip' in colour ? { ...colour, chip: chips.get(colour.chip) ?? colour.chip } : colour;
   const recoloured = (node: ArtNode): ArtNode =>
     node.type === 'shape'
-      ? {
-          ...node,
-          fill: node.fill && mapColours(node.fill, recolour),
-          stroke: node.stroke && { ...node.stroke, paint: mapColours(node.stroke.paint, recolour) },
-        }
+      ? { ...node, ...changedPaints(node, (paint) => mapColours(paint, recolour)) }
       : node.type === 'group'
         ? { ...node, children: node.children.map(recoloured) }
         : node;

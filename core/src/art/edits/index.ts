@@ -32,18 +32,27 @@ export { BACKGROUND_NAME, layBackground } from './background';
 export { freeGroups, groupNodes, moveLayers, moveNodes } from './moving';
 export {
   addChip,
+  formStrokes,
   keepAsChip,
+  keepColourway,
   paintShapes,
+  putOn,
+  recolourChips,
   removeChip,
+  removeColourway,
+  replaceChips,
   setChip,
   setClip,
   setCovering,
   styleShapes,
   takeLook,
+  takeOff,
+  toneShapes,
   weighStrokes,
   type Covering,
   type PaintTarget,
   type ShapeStyle,
+  type LineForm,
 } from './style';
 export { setFollow, setMeant, setPlace } from './measuring';
 export { addPicture, movePicture, removePicture, setPicture, traceFrom } from './pictures';

@@ -4,14 +4,14 @@ import { mapAxis } from '../../path/axis';
 import { keepsShape, transformPath } from '../../path/path-map';
 import type { Path } from '../../path/path';
 import type { Recipe } from '../change';
-import { isGradient, mapPaint, type Paint, type Stroke } from '../paint';
+import { changedPaints, mapPaint } from '../paint';
 import type { Lettering, Shape } from '../schema';
 import { wholePaths } from '../tree';
 import { releaseAxis, setAxis } from './axes';
 import { cloned, draftFind, draftShape, plain } from './draft';
 import { setPlace } from './measuring';
 import { addNode, detachNodes, removeNodes, together } from './nodes';
-import { styleShapes } from './style';
+import { repaintShape } from './style';
 import { dropLoneKeys, keysIn, lostKeys, propagateShared } from './shared';
 
 // The lines of shapes.
@@ -110,11 +110,9 @@ export const letPathsBe =
   };
 
 /** Gradients go along with their shape; the width of a stroke stays. */
-function mapPaints({ id, fill, stroke }: Shape, map: Affine): Recipe {
-  const style: { fill?: Paint; stroke?: Stroke } = {};
-  if (fill && isGradient(fill)) style.fill = mapPaint(fill, map);
-  if (stroke && isGradient(stroke.paint)) style.stroke = { ...stroke, paint: mapPaint(stroke.paint, map) };
-  return style.fill || style.stroke ? styleShapes([id], style) : () => {};
+function mapPaints(shape: Shape, map: Affine): Recipe {
+  const paints = changedPaints(shape, (paint) => mapPaint(paint, map));
+  return Object.keys(paints).length > 0 ? repaintShape(shape.id, paints) : () => {};
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Draft } from 'mutative';
 import type { Recipe } from '../change';
-import { mapColours, plainStroke, type Colour, type Paint, type Stroke } from '../paint';
-import type { Art, Chip, Layer, Shape } from '../schema';
+import { changedPaints, mapColours, plainStroke, type Colour, type Paint, type Shadow, type Stroke } from '../paint'; // prettier-ignore
+import type { Art, Chip, Colourway, Layer, Shape } from '../schema';
 import { shapesOf } from '../tree';
 import { cloned, draftNode, draftShape, plain } from './draft';
 
@@ -10,12 +10,35 @@ import { cloned, draftNode, draftShape, plain } from './draft';
 /** What of a shape can be set without touching its lines. */
 export type ShapeStyle = Partial<Pick<Shape, 'fill' | 'stroke' | 'opacity'>>;
 
+/** Sets how shapes are painted. A fill that is set so is no body tone any more. */
 export const styleShapes =
   (ids: readonly string[], style: ShapeStyle): Recipe =>
   (draft) => {
     for (const id of ids) {
       const shape = draftShape(draft, id);
-      if (shape) Object.assign(shape, style);
+      if (!shape) continue;
+      Object.assign(shape, cloned(style));
+      if ('fill' in style) delete shape.toned;
+    }
+  };
+
+/** Gives a shape its paints anew where they are still the same ones: moved along, recoloured. */
+export const repaintShape =
+  (id: string, paints: ReturnType<typeof changedPaints>): Recipe =>
+  (draft) => {
+    const shape = draftShape(draft, id);
+    if (shape) Object.assign(shape, cloned(paints));
+  };
+
+/** Fills shapes with their body tones. */
+export const toneShapes =
+  (tones: readonly { readonly id: string; readonly colour: Colour }[]): Recipe =>
+  (draft) => {
+    for (const { id, colour } of tones) {
+      const shape = draftShape(draft, id);
+      if (!shape) continue;
+      shape.fill = { ...colour };
+      shape.toned = true;
     }
   };
 
@@ -29,28 +52,74 @@ export const paintShapes =
     for (const id of ids) {
       const shape = draftShape(draft, id);
       if (!shape) continue;
-      if (target === 'fill') shape.fill = paint as Draft<Paint>;
-      else if (shape.stroke) shape.stroke.paint = paint as Draft<Paint>;
+      if (target === 'fill') styleShapes([id], { fill: paint })(draft);
+      else if (shape.stroke) shape.stroke.paint = cloned(paint) as Draft<Paint>;
       else shape.stroke = plainStroke(paint, weight) as Draft<Stroke>;
     }
   };
 
-/** Sets the width of the strokes that shapes have, sheet pixels. */
-export const weighStrokes =
-  (ids: readonly string[], width: number): Recipe =>
+/** Takes the fill or the stroke off shapes. It is kept aside, to be put on again as it was. */
+export const takeOff =
+  (ids: readonly string[], target: PaintTarget): Recipe =>
   (draft) => {
     for (const id of ids) {
-      const stroke = draftShape(draft, id)?.stroke;
-      if (stroke) stroke.width = width;
+      const shape = draftShape(draft, id);
+      const paint = shape && plain(shape as Shape)[target];
+      if (!shape || !paint) continue;
+      shape.aside = { ...cloned(plain(shape as Shape).aside ?? {}), [target]: cloned(paint) } as Draft<NonNullable<Shape['aside']>>; // prettier-ignore
+      shape[target] = null;
     }
   };
 
-/** How the whole of a layer, group, shape or picture is laid over what is beneath it. */
-export type Covering = Partial<Pick<Layer, 'opacity' | 'blend' | 'blur'>>;
+/** Puts the fill or the stroke of shapes that have none on again: as it was, or `first` where there never was one. */
+export const putOn =
+  (ids: readonly string[], target: PaintTarget, first: Paint, weight: number): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const shape = draftShape(draft, id);
+      if (!shape || shape[target]) continue;
+      const { [target]: kept, ...rest } = cloned(plain(shape as Shape).aside ?? {});
+      if (!kept) {
+        paintShapes([id], target, first, weight)(draft);
+        continue;
+      }
+      Object.assign(shape, { [target]: kept });
+      if (Object.keys(rest).length > 0) shape.aside = rest as Draft<NonNullable<Shape['aside']>>;
+      else delete shape.aside;
+    }
+  };
 
-/** Sets opacity, blend and blur; a blend that is normal and a blur of nothing are left out. */
+/** How a stroke is drawn, apart from what it is painted with. What is undefined goes. */
+export type LineForm = {
+  readonly [K in keyof Omit<Stroke, 'paint'>]?: Stroke[K] | undefined;
+};
+
+/** Sets the form of the strokes that shapes have. */
+export const formStrokes =
+  (ids: readonly string[], form: LineForm): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const stroke = draftShape(draft, id)?.stroke as Record<string, unknown> | null | undefined;
+      if (!stroke) continue;
+      for (const [key, value] of Object.entries(form)) {
+        if (value === undefined) delete stroke[key];
+        else stroke[key] = cloned(value);
+      }
+    }
+  };
+
+/** Sets the width of the strokes that shapes have, sheet pixels. */
+export const weighStrokes = (ids: readonly string[], width: number): Recipe => formStrokes(ids, { width });
+
+/** How the whole of a layer, group, shape or picture is laid over what is beneath it. */
+export type Covering = Partial<Pick<Layer, 'opacity' | 'blend' | 'blur'>> & {
+  /** Null for none. */
+  readonly shadow?: Shadow | null;
+};
+
+/** Sets opacity, blend, blur and shadow; a blend that is normal and a blur of nothing are left out. */
 export const setCovering =
-  (ids: readonly string[], { opacity, blend, blur }: Covering): Recipe =>
+  (ids: readonly string[], { opacity, blend, blur, shadow }: Covering): Recipe =>
   (draft) => {
     for (const id of ids) {
       const node = draftNode(draft, id);
@@ -60,20 +129,22 @@ export const setCovering =
       else if (blend !== undefined) node.blend = blend;
       if (blur === 0) delete node.blur;
       else if (blur !== undefined) node.blur = blur;
+      if (shadow === null) delete node.shadow;
+      else if (shadow !== undefined) node.shadow = { ...shadow };
     }
   };
 
-/** Gives shapes the look of another: fill, stroke, opacity, blend and blur. */
+/** Gives shapes the look of another: fill, stroke, opacity, blend, blur and shadow. */
 export const takeLook =
   (ids: readonly string[], from: string): Recipe =>
   (draft) => {
     const shape = draftShape(draft, from);
     if (!shape) return;
-    const { fill, stroke, opacity, blend = 'normal', blur = 0 } = plain(shape as Shape);
+    const { fill, stroke, opacity, blend = 'normal', blur = 0, shadow = null } = plain(shape as Shape);
     for (const id of ids) {
       if (id === from || !draftShape(draft, id)) continue;
-      styleShapes([id], cloned({ fill, stroke }))(draft);
-      setCovering([id], { opacity, blend, blur })(draft);
+      styleShapes([id], { fill, stroke })(draft);
+      setCovering([id], { opacity, blend, blur, shadow })(draft);
     }
   };
 
@@ -102,25 +173,22 @@ export const keepAsChip =
     recolour(draft, (colour) => ('hex' in colour && colour.hex === chip.hex ? from : colour));
   };
 
-/** Renames or recolours a chip: all that takes its colour from it is recoloured with it. */
+/** Renames or recolours a chip, or says what it is for (null for nothing): all that takes its colour from it is recoloured with it. */
 export const setChip =
-  (id: string, values: Partial<Omit<Chip, 'id'>>): Recipe =>
+  (id: string, { role, ...values }: { name?: string; hex?: string; role?: Chip['role'] | null }): Recipe =>
   (draft) => {
     const chip = draft.chips.find((c) => c.id === id);
-    if (chip) Object.assign(chip, values);
+    if (!chip) return;
+    Object.assign(chip, values);
+    if (role === null) delete chip.role;
+    else if (role) chip.role = role;
   };
 
 /** Puts colours of fills and strokes through `change`, wherever they stand in the drawing. */
 const recolour = (draft: Draft<Art>, change: (colour: Colour) => Colour): void => {
   for (const { shape } of shapesOf(plain(draft as Art))) {
-    const { fill, stroke } = shape;
-    const style: { fill?: Paint; stroke?: Stroke } = {};
-    const [filled, stroked] = [fill, stroke?.paint ?? null].map(
-      (paint) => paint && mapColours(paint, change),
-    );
-    if (filled && filled !== fill) style.fill = filled;
-    if (stroke && stroked && stroked !== stroke.paint) style.stroke = { ...stroke, paint: stroked };
-    if (style.fill || style.stroke) styleShapes([shape.id], style)(draft);
+    const paints = changedPaints(shape, (paint) => mapColours(paint, change));
+    if (Object.keys(paints).length > 0) repaintShape(shape.id, paints)(draft);
   }
 };
 
@@ -130,7 +198,42 @@ export const removeChip =
   (draft) => {
     const chip = draft.chips.find((c) => c.id === id);
     if (!chip) return;
-    const own = { hex: chip.hex };
-    recolour(draft, (colour) => ('chip' in colour && colour.chip === id ? own : colour));
-    draft.chips = draft.chips.filter((c) => c.id !== id);
+    replaceColour(draft, id, { hex: chip.hex });
+  };
+
+/** Gives all that takes its colour from a chip another colour, and takes the chip out of palette and colourways. */
+const replaceColour = (draft: Draft<Art>, id: string, by: Colour): void => {
+  recolour(draft, (colour) => ('chip' in colour && colour.chip === id ? by : colour));
+  draft.chips = draft.chips.filter((c) => c.id !== id);
+  for (const way of draft.colourways) delete way.hexes[id];
+};
+
+/** Puts one chip in the place of others: all that took its colour from them takes it from that one. */
+export const replaceChips =
+  (ids: readonly string[], by: string): Recipe =>
+  (draft) => {
+    if (!draft.chips.some((c) => c.id === by)) return;
+    for (const id of ids)
+      if (id !== by && draft.chips.some((c) => c.id === id)) replaceColour(draft, id, { chip: by });
+  };
+
+/** Adds a colourway, or sets the one of the same id. */
+export const keepColourway =
+  (way: Colourway): Recipe =>
+  (draft) => {
+    const at = draft.colourways.findIndex(({ id }) => id === way.id);
+    draft.colourways.splice(at < 0 ? draft.colourways.length : at, at < 0 ? 0 : 1, cloned(way));
+  };
+
+export const removeColourway =
+  (id: string): Recipe =>
+  (draft) => {
+    draft.colourways = draft.colourways.filter((way) => way.id !== id);
+  };
+
+/** Gives chips other colours: all that takes its colour from them follows. Chips that are not there are passed over. */
+export const recolourChips =
+  (hexes: Readonly<Record<string, string>>): Recipe =>
+  (draft) => {
+    for (const chip of draft.chips) if (hexes[chip.id] !== undefined) chip.hex = hexes[chip.id]!;
   };

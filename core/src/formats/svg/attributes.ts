@@ -1,6 +1,6 @@
 import { drawnData } from '../../art/line-data';
 import type { SeenPaint } from '../../art/paint';
-import { blurBox, type PaintedPart, type PaintedShape } from '../../art/paint-list';
+import { filterBox, type PaintedPart, type PaintedShape } from '../../art/paint-list';
 import { boxHeight, boxWidth } from '../../geometry/bounds';
 import { number, type Attributes } from './xml';
 
@@ -22,6 +22,7 @@ export function gradientElement(paint: SeenPaint | null | undefined): GradientEl
     attributes: {
       gradientUnits: 'userSpaceOnUse',
       ...(linear ? { x1: 0, y1: 0, x2: 1, y2: 0 } : { cx: 0, cy: 0, r: 1 }),
+      spreadMethod: paint.spread ?? null,
       gradientTransform: `matrix(${paint.placement.map((v) => number(v, 9)).join(' ')})`,
     },
     stops: paint.stops.map(({ at, hex, opacity }) => ({
@@ -32,9 +33,37 @@ export function gradientElement(paint: SeenPaint | null | undefined): GradientEl
   };
 }
 
-/** Attributes of the filter that blurs a part: its room in sheet pixels. */
-export function blurRoom(part: PaintedPart): Attributes {
-  const box = blurBox(part);
+/** A filter as SVG has it: its attributes with its room in sheet pixels, and its steps in order. */
+export interface FilterElement {
+  readonly attributes: Attributes;
+  readonly steps: readonly {
+    readonly name: 'feGaussianBlur' | 'feDropShadow';
+    readonly attributes: Attributes;
+  }[];
+}
+
+/** The filter that blurs a part and casts its shadow; null for one that is sharp and without a shadow. */
+export function filterElement(part: PaintedPart): FilterElement | null {
+  const { blur, shadow } = part;
+  if (blur === 0 && !shadow) return null;
+  const steps: FilterElement['steps'][number][] = [];
+  if (blur > 0) steps.push({ name: 'feGaussianBlur', attributes: { stdDeviation: number(blur) } });
+  if (shadow)
+    steps.push({
+      name: 'feDropShadow',
+      attributes: {
+        dx: number(shadow.x),
+        dy: number(shadow.y),
+        stdDeviation: number(shadow.blur),
+        'flood-color': shadow.hex,
+        'flood-opacity': number(shadow.opacity),
+      },
+    });
+  return { attributes: filterRoom(part), steps };
+}
+
+function filterRoom(part: PaintedPart): Attributes {
+  const box = filterBox(part);
   return {
     filterUnits: 'userSpaceOnUse',
     x: number(box.x0),
@@ -47,7 +76,7 @@ export function blurRoom(part: PaintedPart): Attributes {
 }
 
 /** Names an element that stands elsewhere in the document: a gradient, a clip, a filter. */
-export type Reference = (what: 'fill' | 'stroke' | 'clip' | 'blur', part: PaintedPart) => string;
+export type Reference = (what: 'fill' | 'stroke' | 'clip' | 'filter', part: PaintedPart) => string;
 
 const url = (id: string): string => `url(#${id})`;
 
@@ -55,7 +84,7 @@ const url = (id: string): string => `url(#${id})`;
 export const coveringAttributes = (part: PaintedPart, reference: Reference): Attributes => ({
   opacity: part.opacity < 1 ? number(part.opacity) : null,
   'clip-path': part.clip ? url(reference('clip', part)) : null,
-  filter: part.blur > 0 ? url(reference('blur', part)) : null,
+  filter: part.blur > 0 || part.shadow ? url(reference('filter', part)) : null,
   style: part.blend === 'normal' ? null : `mix-blend-mode:${part.blend}`,
 });
 
@@ -73,6 +102,8 @@ export function shapeAttributes(part: PaintedShape, reference: Reference): Attri
     'stroke-linecap': stroke && stroke.ends,
     'stroke-linejoin': stroke && stroke.joins,
     'stroke-miterlimit': stroke?.joins === 'miter' ? number(stroke.miterLimit) : null,
+    'stroke-dashoffset': stroke?.dashOffset ? number(stroke.dashOffset) : null,
+    'paint-order': stroke?.under && fill ? 'stroke' : null,
     'stroke-dasharray': stroke && stroke.dash.length > 0 ? stroke.dash.map((v) => number(v)).join(' ') : null,
     ...coveringAttributes(part, reference),
   };

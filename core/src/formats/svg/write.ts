@@ -10,7 +10,13 @@ import { seenSize } from '../../art/placed-picture';
 import type { Art, PlacedPicture } from '../../art/schema';
 import { fromPx } from '../../art/units';
 import { boxHeight, boxWidth } from '../../geometry/bounds';
-import { blurRoom, coveringAttributes, gradientElement, shapeAttributes, type Reference } from './attributes';
+import {
+  coveringAttributes,
+  filterElement,
+  gradientElement,
+  shapeAttributes,
+  type Reference,
+} from './attributes';
 import { element, escapeXml, idMaker, number, openTag } from './xml';
 
 export interface SvgOptions {
@@ -110,11 +116,12 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
       ids.set(what, id);
       lines.push(element(gradient.name, { id, ...gradient.attributes }, gradient.stops.map((s) => element('stop', s)).join(''))); // prettier-ignore
     }
-    if (part.blur > 0) {
-      const id = idOf(`blur of ${part.name}`);
-      ids.set('blur', id);
-      const blur = element('feGaussianBlur', { stdDeviation: number(part.blur) });
-      lines.push(element('filter', { id, ...blurRoom(part) }, blur));
+    const filter = filterElement(part);
+    if (filter) {
+      const id = idOf(`${part.shadow ? 'shadow' : 'blur'} of ${part.name}`);
+      ids.set('filter', id);
+      const steps = filter.steps.map((step) => element(step.name, step.attributes)).join('');
+      lines.push(element('filter', { id, ...filter.attributes }, steps));
     }
     const { clip } = part;
     if (clip && !clips.has(clip.id)) {

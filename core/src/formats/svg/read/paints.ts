@@ -1,11 +1,12 @@
+import { readCssColour } from '../../../colour/css';
 import { compose, meanScale, type Affine } from '../../../geometry/affine';
 import { boxHeight, boxWidth, type Box } from '../../../geometry/bounds';
 import type { Gradient, Paint, Stop, Stroke } from '../../../art/paint';
-import { MOST_STOPS, STROKE_ENDS, STROKE_JOINS } from '../../../art/paint-kinds';
+import { GRADIENT_SPREADS, MOST_STOPS, STROKE_ENDS, STROKE_JOINS } from '../../../art/paint-kinds';
 import { keepsShape } from '../../../path/path-map';
 import type { SvgElement } from './elements';
 import type { Style, StyleOf } from './styles';
-import { colourOf, lengthOf, numbersOf, shareOf, transformOf, type Viewport } from './values';
+import { lengthOf, numbersOf, shareOf, transformOf, type Viewport } from './values';
 
 // Fills and strokes (SVG 2, chapters 13 and 14).
 
@@ -52,7 +53,7 @@ function stopsOf(elements: readonly SvgElement[], lookup: Lookup, opacity: numbe
   const stops = elements.flatMap((element): Stop[] => {
     const style = lookup.styleOf(element, null);
     const value = style['stop-color']!;
-    const colour = colourOf(value === 'currentColor' ? style.color! : value);
+    const colour = readCssColour(value === 'currentColor' ? style.color! : value);
     if (!colour) return [];
     last = Math.max(last, shareOf(element.attributes.offset, 0));
     return [{ at: last, colour: { hex: colour.hex }, opacity: colour.alpha * shareOf(style['stop-opacity'], 1) * opacity }]; // prettier-ignore
@@ -88,7 +89,7 @@ function gradientOf(element: SvgElement, lookup: Lookup, ground: Ground, opacity
   const stops = stopsOf(elements, lookup, opacity);
   const last = stops.at(-1);
   if (!last) return null;
-  if ((said('spreadMethod') ?? 'pad') !== 'pad') lookup.leave('repeating gradients');
+  const spread = GRADIENT_SPREADS.find((s): s is NonNullable<Gradient['spread']> => s !== 'pad' && s === said('spreadMethod')); // prettier-ignore
   if (element.name === 'radialGradient' && ['fx', 'fy', 'fr'].some((a) => said(a) !== undefined && said(a) !== said(a.replace('f', 'c')))) lookup.leave('focal points of gradients'); // prettier-ignore
   const byBox = said('gradientUnits') !== 'userSpaceOnUse';
   const { box } = ground;
@@ -103,7 +104,7 @@ function gradientOf(element: SvgElement, lookup: Lookup, ground: Ground, opacity
   const placement = compose(ground.map, compose(toUser, compose(own, plane)));
   if (!(Math.abs(placement[0] * placement[3] - placement[1] * placement[2]) > 0)) return flat();
   const kind: Gradient['kind'] = element.name === 'linearGradient' ? 'linear' : 'radial';
-  return { paint: { kind, placement, stops }, alpha: 1 };
+  return { paint: { kind, placement, ...(spread && { spread }), stops }, alpha: 1 };
 }
 
 /** A fill or a stroke's paint; null where nothing is painted. */
@@ -116,7 +117,7 @@ export function paintOf(
   const opacity = shareOf(style[`${what}-opacity`], 1);
   const colour = (text: string): ReadPaint | null => {
     if (text === 'none' || text === '') return null;
-    const read = colourOf(text.toLowerCase() === 'currentcolor' ? style.color! : text);
+    const read = readCssColour(text.toLowerCase() === 'currentcolor' ? style.color! : text);
     if (!read) lookup.leave('paints that are no colours');
     return read && read.alpha * opacity > 0
       ? { paint: { hex: read.hex }, alpha: read.alpha * opacity }
@@ -144,7 +145,6 @@ function dashOf(style: Style, diagonal: number, scale: number, lookup: Lookup): 
   const lengths = text.split(/[\s,]+/).filter(Boolean).map((v) => lengthOf(v, diagonal)); // prettier-ignore
   if (lengths.some((v) => v === null || v < 0) || !lengths.some((v) => v! > 0)) return [];
   const twice = lengths.length % 2 === 1 ? [...lengths, ...lengths] : lengths;
-  if ((lengthOf(style['stroke-dashoffset'], diagonal) ?? 0) !== 0) lookup.leave('where dashes begin');
   if (twice.length <= MOST_DASHES) return twice.map((v) => Math.max(SHORTEST_DASH, v! * scale));
   lookup.leave('dashes of over 32 parts');
   return [];
@@ -168,13 +168,16 @@ export function strokeOf(
   const scale = fixed ? 1 : meanScale(ground.map);
   const weight = (lengthOf(style['stroke-width'], diagonal) ?? 1) * scale;
   if (!(weight > 0)) return null;
+  const dash = dashOf(style, diagonal, scale, lookup);
+  const offset = (lengthOf(style['stroke-dashoffset'], diagonal) ?? 0) * scale;
   const stroke: Stroke = {
     paint: painted.paint,
     width: Math.min(WIDEST, weight),
     ends: known(style['stroke-linecap'], STROKE_ENDS, 'butt'),
     joins: known(style['stroke-linejoin'], STROKE_JOINS, 'miter'),
     miterLimit: Math.min(1000, Math.max(1, numbersOf(style['stroke-miterlimit'])[0] ?? 4)),
-    dash: dashOf(style, diagonal, scale, lookup),
+    dash,
+    ...(dash.length > 0 && offset !== 0 && { dashOffset: offset }),
   };
   return { stroke, alpha: painted.alpha };
 }

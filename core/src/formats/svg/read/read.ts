@@ -20,7 +20,7 @@ export interface SvgReading {
 /** Size of a document that says none (CSS Images 3, "default object size"). */
 const DEFAULT_SIZE = { width: 300, height: 150 };
 
-const asLayer = ({ id, name, shown, opacity, blend, blur, children }: Group): Layer => ({
+const asLayer = ({ id, name, shown, opacity, blend, blur, shadow, children }: Group): Layer => ({
   id,
   type: 'layer',
   name,
@@ -29,6 +29,7 @@ const asLayer = ({ id, name, shown, opacity, blend, blur, children }: Group): La
   opacity,
   ...(blend ? { blend } : {}),
   ...(blur ? { blur } : {}),
+  ...(shadow ? { shadow } : {}),
   ink: null,
   children,
 });

@@ -38,6 +38,8 @@ const OWN: Readonly<Record<string, string>> = {
   'vector-effect': 'none',
   'stop-color': 'black',
   'stop-opacity': '1',
+  'flood-color': 'black',
+  'flood-opacity': '1',
   transform: '',
 };
 

@@ -1,4 +1,3 @@
-import { formatHex as hexOfColour, parse } from 'culori';
 import { compose, IDENTITY, rotation, scaling, translation, type Affine } from '../../../geometry/affine';
 import { PX_PER } from '../../../art/units';
 
@@ -41,18 +40,6 @@ export function lengthOf(text: string | undefined, whole: number): number | null
 export function shareOf(text: string | undefined, otherwise: number): number {
   const value = lengthOf(text, 1);
   return value === null ? otherwise : Math.min(1, Math.max(0, value));
-}
-
-/** A colour and how opaque it is. */
-export interface ReadColour {
-  readonly hex: string;
-  readonly alpha: number;
-}
-
-/** A CSS colour; null where it is none that can be read. Colours beyond sRGB come to the nearest in it by each channel. */
-export function colourOf(text: string): ReadColour | null {
-  const colour = parse(text.trim());
-  return colour ? { hex: hexOfColour(colour), alpha: colour.alpha ?? 1 } : null;
 }
 
 const radians = (degrees: number): number => (degrees * Math.PI) / 180;

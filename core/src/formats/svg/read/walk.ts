@@ -1,7 +1,9 @@
 // Long because what an element does to what stands in it (style, map, clip, viewport) is one walk through the document.
 
+import { readCssColour } from '../../../colour/css';
 import { MOST_SHAPES } from '../../../art/limits';
-import { BLENDS, type Blend } from '../../../art/paint-kinds';
+import { BLENDS, MOST_BLUR, type Blend } from '../../../art/paint-kinds';
+import type { Shadow } from '../../../art/paint';
 import type { ArtNode, Group, Shape } from '../../../art/schema';
 import { fitName } from '../../../art/text';
 import { shapesIn } from '../../../art/tree';
@@ -173,9 +175,10 @@ export class Reading {
     const paths = fill ? filled : drawn;
     const one = !fill || !stroke || (fill.alpha === 1 && stroke.alpha === 1);
     const beneath = style['paint-order']!.trim().startsWith('stroke') && fill !== null && stroke !== null;
-    if (one && !beneath && (paths === drawn || !stroke)) {
+    if (one && (paths === drawn || !stroke)) {
       const opacity = (fill ?? stroke)?.alpha ?? 1;
-      const node = shape(paths, { fill: fill?.paint ?? null, stroke: stroke?.stroke ?? null, opacity });
+      const line = stroke && { ...stroke.stroke, ...(beneath && { under: true as const }) };
+      const node = shape(paths, { fill: fill?.paint ?? null, stroke: line, opacity });
       return this.#covered(here, [node], name);
     }
     // A fill and a line that are not alike opaque, or in the other order, or along other outlines, are two shapes.
@@ -292,26 +295,30 @@ export class Reading {
     return group;
   }
 
-  /** Nodes with what their element does to them as a whole: blur, then clip, then opacity and blend. */
+  /** Nodes with what their element does to them as a whole: blur and shadow, then clip, then opacity and blend. */
   #covered(here: Around, nodes: readonly ArtNode[], name: string): ArtNode[] {
     const { style } = here;
     if (style.mask !== 'none' && style.mask !== '') this.leave('masks');
     const blend = BLENDS.find((b): b is Exclude<Blend, 'normal'> => b !== 'normal' && b === style['mix-blend-mode']); // prettier-ignore
     const opacity = shareOf(style.opacity, 1);
-    const blur = this.#blur(style, here.map);
+    const filter = this.#filter(style, here.map);
     const covering = { ...(blend ? { blend } : {}), ...(opacity < 1 ? { opacity } : {}) };
     /** Put on the one node that there is, or on a group of them. */
     const put = (inner: readonly ArtNode[], fields: Partial<Group>): readonly ArtNode[] => {
       if (Object.keys(fields).length === 0) return inner;
       const [one, more] = inner;
       const free =
-        one && !more && one.blend === undefined && (one.blur === undefined || fields.blur === undefined);
+        one &&
+        !more &&
+        one.blend === undefined &&
+        ((one.blur === undefined && one.shadow === undefined) ||
+          (fields.blur === undefined && fields.shadow === undefined));
       // A blurred one is cut and laid over by what stands around it, never before it is blurred.
       if (free && (one.opacity === 1 || fields.opacity === undefined))
         return [{ ...one, ...fields } as ArtNode];
       return [this.#group(name, inner, fields)];
     };
-    const blurred = blur > 0 ? put(nodes, { blur }) : nodes;
+    const blurred = put(nodes, filter);
     const clip = this.#clipOf(here, blurred);
     const whole = put(blurred, covering);
     if (!clip) return [...whole];
@@ -343,24 +350,40 @@ export class Reading {
     return { outline, key: [address, ...map].join(' ') };
   }
 
-  /** Standard deviation of the blur that a filter is, sheet pixels; 0 for none. Other filters are not read. */
-  #blur(style: Style, map: Affine): number {
+  /** The blur and the shadow that a filter is, in sheet pixels. Other filters are not read. */
+  #filter(style: Style, map: Affine): Pick<Group, 'blur' | 'shadow'> {
     const value = style.filter!;
-    if (value === 'none' || value === '') return 0;
+    if (value === 'none' || value === '') return {};
     const css = /^blur\(\s*([^)]*)\)$/.exec(value);
     const address = /^url\(\s*(["']?)#([^"')]*)\1\s*\)$/.exec(value)?.[2];
     const parts = address === undefined ? undefined : this.#byId.get(address)?.children;
-    const [x, y = x] =
-      css !== null
-        ? [lengthOf(css[1], 0) ?? 0]
-        : parts?.length === 1 && parts[0]!.name === 'feGaussianBlur'
-          ? numbersOf(parts[0]!.attributes.stdDeviation)
-          : [];
-    if (x === undefined || x !== y) {
+    const scale = meanScale(map);
+    /** One deviation both ways, sheet pixels; null where they differ. */
+    const deviation = (text: string | undefined): number | null => {
+      const [x = 0, y = x] = numbersOf(text);
+      return x === y ? Math.min(MOST_BLUR, Math.max(0, x * scale)) : null;
+    };
+    const found = new Map((parts ?? []).map((p) => [p.name, p]));
+    const [soft, drop] = [found.get('feGaussianBlur'), found.get('feDropShadow')];
+    const blur = css ? Math.min(MOST_BLUR, Math.max(0, (lengthOf(css[1], 0) ?? 0) * scale)) : soft ? deviation(soft.attributes.stdDeviation) : 0; // prettier-ignore
+    const readable = css || (parts && parts.length > 0 && parts.length === Number(!!soft) + Number(!!drop));
+    const shadow = drop && this.#shadow(drop, map, deviation(drop.attributes.stdDeviation ?? '2'));
+    if (!readable || blur === null || shadow === null || (soft && drop && parts?.[0] !== soft)) {
       this.leave('filters');
-      return 0;
+      return {};
     }
-    return Math.min(1000, Math.max(0, x * meanScale(map)));
+    return { ...(blur > 0 ? { blur } : {}), ...(shadow ? { shadow } : {}) };
+  }
+
+  /** What a drop shadow casts (Filter Effects 1, section 9.13); null where it cannot be read. */
+  #shadow(drop: SvgElement, [a, b, c, d]: Affine, blur: number | null): Shadow | null {
+    const style = this.lookup.styleOf(drop, null);
+    const colour = readCssColour(style['flood-color']!);
+    if (!colour || blur === null) return null;
+    const dx = lengthOf(drop.attributes.dx ?? '2', 0) ?? 0;
+    const dy = lengthOf(drop.attributes.dy ?? '2', 0) ?? 0;
+    const opacity = colour.alpha * shareOf(style['flood-opacity'], 1);
+    return { x: a * dx + c * dy, y: b * dx + d * dy, blur, hex: colour.hex, opacity };
   }
 }
 
