@@ -39,6 +39,16 @@ const ROUNDING = 3 * (0.5 / 255) ** 2;
 /** Rounds in which the middle of a radial gradient is moved, and by what share of its radius at first. */
 const MIDDLE_ROUNDS = 40;
 const FIRST_MOVE = 0.35;
+const WAYS = [
+  [1, 0],
+  [-1, 0],
+  [0, 1],
+  [0, -1],
+  [0.7, 0.7],
+  [-0.7, -0.7],
+  [0.7, -0.7],
+  [-0.7, 0.7],
+] as const;
 
 /** Colours of stops evenly from 0 to 1, by least squares over pixels at `t`, and the sum of squares that is left. */
 function stopsFor(
@@ -164,10 +174,11 @@ function radialFit(pixels: readonly Pixel[]): Fit | null {
   for (let round = 0; round < MIDDLE_ROUNDS; round++) {
     const [x, y] = [best.placement[4], best.placement[5]];
     let nearer: Fit = best;
-    for (const [dx, dy] of [[move, 0], [-move, 0], [0, move], [0, -move]] as const) {
+    for (const [ux, uy] of WAYS) {
+      const [dx, dy] = [ux * move, uy * move];
       const next = at(x + dx, y + dy);
       if (next && next.left < nearer.left) nearer = next;
-    } // prettier-ignore
+    }
     if (nearer === best) move /= 2;
     best = nearer;
   }

@@ -99,12 +99,11 @@ export const formStrokes =
   (ids: readonly string[], form: LineForm): Recipe =>
   (draft) => {
     for (const id of ids) {
-      const stroke = draftShape(draft, id)?.stroke as Record<string, unknown> | null | undefined;
+      const stroke = draftShape(draft, id)?.stroke;
       if (!stroke) continue;
-      for (const [key, value] of Object.entries(form)) {
-        if (value === undefined) delete stroke[key];
-        else stroke[key] = cloned(value);
-      }
+      Object.assign(stroke, cloned(form));
+      if ('dashOffset' in form && form.dashOffset === undefined) delete stroke.dashOffset;
+      if ('under' in form && form.under === undefined) delete stroke.under;
     }
   };
 
@@ -205,7 +204,8 @@ export const removeChip =
 const replaceColour = (draft: Draft<Art>, id: string, by: Colour): void => {
   recolour(draft, (colour) => ('chip' in colour && colour.chip === id ? by : colour));
   draft.chips = draft.chips.filter((c) => c.id !== id);
-  for (const way of draft.colourways) delete way.hexes[id];
+  for (const way of draft.colourways)
+    if (id in way.hexes) way.hexes = Object.fromEntries(Object.entries(plain(way.hexes)).filter(([chip]) => chip !== id)); // prettier-ignore
 };
 
 /** Puts one chip in the place of others: all that took its colour from them takes it from that one. */
