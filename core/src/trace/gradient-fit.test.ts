@@ -40,7 +40,7 @@ describe('a gradient from the picture', () => {
 
   it('finds a radial one and its middle, inside the shape and outside it', () => {
     for (const [x, y] of [[150, 110], [90, 80], [30, 210]] as const) {
-      const found = fit(`<radialGradient id="g" gradientUnits="userSpaceOnUse" cx="${x}" cy="${y}" r="260">${STOPS}</radialGradient>`); // prettier-ignore
+      const found = fit(`<radialGradient id="g" gradientUnits="userSpaceOnUse" cx="${x}" cy="${y}" r="320">${STOPS}</radialGradient>`); // prettier-ignore
       expect(found.gradient.kind).toBe('radial');
       expect(found.deltaE).toBeLessThan(0.8);
       const middle = apply(found.gradient.placement, { x: 0, y: 0 });
