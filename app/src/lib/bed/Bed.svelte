@@ -18,6 +18,8 @@
   import { DrawnView, MARGIN_PX } from './drawn-view.svelte';
   import { createFingers } from './fingers';
   import { foresee, nodeForeseen } from './foresight';
+  import { currentGradient } from '$lib/edits/painting';
+  import { wheelDisc } from './sampling';
 
   interface Props {
     desk: Desk;
@@ -164,6 +166,7 @@
     e.preventDefault();
     const k = WHEEL_UNIT[e.deltaMode] ?? 1;
     const p = read(e);
+    if (!e.ctrlKey && !e.metaKey && wheelDisc(desk, e.deltaY)) return;
     if (e.ctrlKey || e.metaKey) desk.looking.zoom(Math.exp((-e.deltaY * k) / 300), p.screen);
     else if (e.shiftKey && e.deltaX === 0) desk.looking.pan(-e.deltaY * k, 0);
     else desk.looking.pan(-e.deltaX * k, -e.deltaY * k);
@@ -179,7 +182,7 @@
   const cursor = $derived(
     panning ? 'grabbing'
     : desk.pointing.held.has('space') ? 'grab'
-    : desk.step === 'block-in' || desk.colouring.sampling || desk.pointing.held.has('d') || desk.pointing.held.has('t') || desk.pointing.task ? 'crosshair'
+    : desk.step === 'block-in' || desk.colouring.sampling || desk.colouring.brush || desk.pointing.held.has('d') || desk.pointing.held.has('t') || desk.pointing.task ? 'crosshair'
     : 'default',
   ); // prettier-ignore
   /** The pointer, or in its place the crosshair that keys move. */
@@ -266,6 +269,13 @@
   <Aids {desk} {foresight} />
   <ReachMarks {desk} {foresight} />
   <Marks {desk} over={pointer} {foresight} />
+  {#if desk.step === 'colour' && desk.choosing.receivers.length > 0 && currentGradient(desk)}
+    {#await import('./GradientMarks.svelte') then { default: GradientMarks }}
+      <GradientMarks {desk} pointer={pointer?.screen ?? null} />
+    {:catch}
+      <!-- The server went before they came: its fields stand in the panel. -->
+    {/await}
+  {/if}
   {#if desk.habits.rulers}
     {#await import('./Rulers.svelte') then { default: Rulers }}
       <Rulers {desk} view={drawn.view} {moved} />

@@ -17,11 +17,29 @@
   const focus = $derived(whole ? null : desk.choosing.focus);
   // What is blended is blended with the ground too, where no picture lies between.
   const ground = $derived(seen.picture === 0 ? sheet.ground : null);
+  /** What is put beneath everything to see that holes are open: nothing lies outside the sheet in a file. */
+  const BENEATH = { loud: '#ff2ea6', dark: '#1b1d19', light: '#fffdf6' } as const;
+  const beneath = $derived.by(() => {
+    const { ground: of, ownGround } = desk.looking;
+    if (of === 'sheet' || seen.picture > 0) return null;
+    return of === 'own' ? ownGround : of === 'checks' ? 'url(#checks-beneath)' : BENEATH[of];
+  });
+  /** Screen pixels of a check. */
+  const CHECK_PX = 10;
+  const check = $derived(CHECK_PX / view.scale);
 </script>
 
 <Layer {desk} {view} {margin}>
   <g class="fills" opacity={seen.fills} style:display={seen.fills > 0 ? null : 'none'}>
-    {#if ground}<rect width={sheet.width} height={sheet.height} fill={ground} />{/if}
+    {#if beneath}
+      <defs>
+        <pattern id="checks-beneath" width={2 * check} height={2 * check} patternUnits="userSpaceOnUse">
+          <rect width={2 * check} height={2 * check} fill="#fffdf6" />
+          <path d="M0 0h{check}v{check}h{-check}zM{check} {check}h{check}v{check}h{-check}z" fill="#c9c2b2" />
+        </pattern>
+      </defs>
+      <rect width={sheet.width} height={sheet.height} fill={beneath} />
+    {:else if ground}<rect width={sheet.width} height={sheet.height} fill={ground} />{/if}
     <g class:faded={focus !== null}>
       <Painted {parts} place="bed" seeing={desk.picture.seeing} />
     </g>
@@ -29,6 +47,11 @@
       <Painted parts={paintList(desk.art, new Set([focus.id]))} place="focus" seeing={desk.picture.seeing} />
     {/if}
   </g>
+  {#if desk.looking.uncovered && desk.picture.traced && desk.step === 'colour'}
+    {#await import('./Uncovered.svelte') then { default: Uncovered }}
+      <Uncovered {desk} {view} />
+    {:catch}<!-- it needs the server once -->{/await}
+  {/if}
 </Layer>
 
 <style>

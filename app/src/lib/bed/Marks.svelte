@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { discShown } from './sampling';
   // Long because each mark is a few lines of one picture over the bed, and all share what is chosen and foreseen.
   import {
     apply,
@@ -279,10 +280,11 @@
     {@const b = bed({ x: desk.pointing.box.x1, y: desk.pointing.box.y1 })}
     <rect class="choosing" x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} />
   {/if}
-  {#if desk.pointing.disc}
-    {@const at = bed(desk.pointing.disc.at)}
-    <circle class="halo" cx={at.x} cy={at.y} r={desk.pointing.disc.radius * view.scale} />
-    <circle class="chosen thin" cx={at.x} cy={at.y} r={desk.pointing.disc.radius * view.scale} />
+  {#if discShown(desk)}
+    {@const disc = discShown(desk)!}
+    {@const at = bed(disc.at)}
+    <circle class="halo" cx={at.x} cy={at.y} r={disc.radius * view.scale} />
+    <circle class="chosen thin" cx={at.x} cy={at.y} r={disc.radius * view.scale} />
   {/if}
 </svg>
 

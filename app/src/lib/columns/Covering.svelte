@@ -10,7 +10,11 @@
     paintedNode,
     setCovering,
     shapesIn,
+    fromPx,
+    MOST_BLUR,
+    toPx,
     type Blend,
+    type Shadow,
   } from '@mirrot/core';
   import Painted from '$lib/bed/Painted.svelte';
   import { chosenNodes } from '$lib/desk/choice';
@@ -18,7 +22,9 @@
   import { passingOffer } from '$lib/desk/passing';
   import { sliderGesture } from '$lib/desk/slider-gesture';
   import Fold from '$lib/ui/Fold.svelte';
+  import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
 
   // How what is chosen, or else the layer that is drawn on, is laid over what is beneath it.
   let { desk }: { desk: Desk } = $props();
@@ -31,7 +37,21 @@
   const nodes = $derived(nodesOf(desk.drawing.kept, ids));
   const first = $derived(nodes[0]);
   const named = $derived(nodes.length === 1 ? (first?.name ?? '') : `${nodes.length} chosen`);
-  const opacity = $derived(Math.round(100 * (nodesOf(desk.art, ids)[0]?.opacity ?? 1)));
+  const shown = $derived(nodesOf(desk.art, ids)[0]);
+  const opacity = $derived(Math.round(100 * (shown?.opacity ?? 1)));
+  const unit = $derived(desk.art.sheet.unit);
+  /** The slider's hundred is this share of the sheet's longer side; fine near nothing. */
+  const STRONGEST = 0.05;
+  const strongest = $derived(
+    Math.min(MOST_BLUR, STRONGEST * Math.max(desk.art.sheet.width, desk.art.sheet.height)),
+  );
+  const blurOf = (at: number): number => strongest * (at / 100) ** 2;
+  const blurAt = (blur: number): number => Math.min(100, Math.round(100 * Math.sqrt(blur / strongest)));
+  /** A shadow just cast: down to the right, by a share of the sheet. */
+  const firstShadow = (): Shadow => {
+    const size = strongest / STRONGEST;
+    return { x: 0.006 * size, y: 0.01 * size, blur: 0.008 * size, hex: '#2a2722', opacity: 0.35 };
+  };
   const blend = $derived(first?.blend ?? 'normal');
   const alike = $derived(nodes.every((n) => n.opacity === first?.opacity && n.blend === first?.blend));
 
@@ -72,7 +92,7 @@
 {#if first}
   <div class="covering">
     <Fold
-      title="Opacity and blend"
+      title="Opacity, blend, shadow"
       figure={alike ? `${opacity} %` : 'mixed'}
       turned={(open) => (opened = open)}
     >
@@ -84,6 +104,71 @@
         change={(value) => slider.show('Set the opacity', setCovering(ids, { opacity: value / 100 }))}
         settled={() => slider.keep()}
       />
+      <Range
+        label="Blur"
+        value={blurAt(shown?.blur ?? 0)}
+        text={shown?.blur ? `${Number(fromPx(shown.blur, unit).toFixed(2))} ${unit}` : 'sharp'}
+        change={(value) => slider.show('Set the blur', setCovering(ids, { blur: blurOf(value) }))}
+        settled={() => slider.keep()}
+      />
+      <Toggle
+        label="Soft shadow"
+        on={first.shadow !== undefined}
+        change={(on) => desk.change('Soft shadow', setCovering(ids, { shadow: on ? firstShadow() : null }))}
+      />
+      {#if first.shadow}
+        {@const shadow = first.shadow}
+        {@const cast = (values: Partial<Shadow>) =>
+          void desk.change('Soft shadow', setCovering(ids, { shadow: { ...shadow, ...values } }))}
+        <div class="pair">
+          <NumberField
+            label="right"
+            name="Shadow to the right"
+            value={fromPx(shadow.x, unit)}
+            {unit}
+            min={-1e4}
+            max={1e4}
+            change={(v) => cast({ x: toPx(v, unit) })}
+          />
+          <NumberField
+            label="down"
+            name="Shadow down"
+            value={fromPx(shadow.y, unit)}
+            {unit}
+            min={-1e4}
+            max={1e4}
+            change={(v) => cast({ y: toPx(v, unit) })}
+          />
+          <NumberField
+            label="soft"
+            name="Softness of the shadow"
+            value={fromPx(shadow.blur, unit)}
+            {unit}
+            min={0}
+            max={fromPx(MOST_BLUR, unit)}
+            change={(v) => cast({ blur: Math.min(MOST_BLUR, toPx(v, unit)) })}
+          />
+          <NumberField
+            label="opacity"
+            name="Opacity of the shadow"
+            value={100 * shadow.opacity}
+            unit="%"
+            digits={0}
+            min={0}
+            max={100}
+            change={(v) => cast({ opacity: v / 100 })}
+          />
+        </div>
+        <label class="field">
+          <span class="quiet">shadow</span>
+          <input
+            type="color"
+            value={shadow.hex}
+            aria-label="Colour of the shadow"
+            onchange={(e) => cast({ hex: e.currentTarget.value })}
+          />
+        </label>
+      {/if}
       <!-- svelte-ignore a11y_interactive_supports_focus -->
       <div role="radiogroup" aria-label="Blend" class="blends" onkeydown={walk}>
         {#each BLENDS as b (b)}

@@ -11,6 +11,7 @@
     wholePaths,
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
+  import { discShown } from '$lib/bed/sampling';
   import { pixelsKey, samplePicture } from '$lib/desk/rasters';
 
   let { desk }: { desk: Desk } = $props();
@@ -24,6 +25,14 @@
   const at = $derived(desk.pointing.focus ?? desk.pointing.cross ?? desk.pointing.pointer);
   const rgb = $derived(at && samplePicture(desk.picture.inks.raster, desk.picture.traced, at, 0));
   const lch = $derived(rgb && oklabToOklch(rgbToOklab(rgb)));
+  /** The disc that is sampled, and the middle of its colours. */
+  const disc = $derived(discShown(desk));
+  const median = $derived.by(() => {
+    const middle = disc && samplePicture(desk.picture.inks.raster, desk.picture.traced, disc.at, disc.radius);
+    return middle && formatHex(middle);
+  });
+  /** Width of the band about the disc that shows its middle, pixels. */
+  const BAND_PX = 12;
   const scale = $derived(
     Math.max(
       desk.picture.traced ? ENLARGED / meanScale(desk.picture.traced.placement) : ENLARGED,
@@ -76,6 +85,20 @@
       }
     }
     context.setTransform(k, 0, 0, k, 0, 0);
+    if (disc && median) {
+      // The raw pixels in the disc, their middle in a band about it.
+      const [cx, cy] = [width / 2 + (disc.at.x - at.x) * scale, height / 2 + (disc.at.y - at.y) * scale];
+      const r = Math.min(disc.radius * scale, height / 2 - BAND_PX - 4);
+      const ring = (radius: number, colour: string, weight: number): void => {
+        context.strokeStyle = colour;
+        context.lineWidth = weight;
+        context.beginPath();
+        context.arc(cx, cy, radius, 0, 2 * Math.PI);
+        context.stroke();
+      };
+      ring(r + BAND_PX / 2, '#fffdf6', BAND_PX + 3);
+      ring(r + BAND_PX / 2, median, BAND_PX);
+    }
     context.lineWidth = 1;
     const [x, y] = [width / 2, height / 2];
     for (const [colour, off] of [
@@ -99,7 +122,10 @@
     {#if !at}<p class="quiet">Point at the picture to see it eight times enlarged.</p>{/if}
   </div>
   <p class="values">
-    {#if rgb && lch}
+    {#if disc && median}
+      <span><i style:background={median}></i>{median.toUpperCase()} middle</span>
+      <span class="quiet"><i style:background={rgb && formatHex(rgb)}></i>this pixel</span>
+    {:else if rgb && lch}
       <span><i style:background={formatHex(rgb)}></i>{formatHex(rgb).toUpperCase()}</span>
       <span class="quiet">L {Math.round(lch[0] * 100)} C {lch[1].toFixed(2)} h {Math.round(lch[2])}°</span>
     {:else}

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { apply, formatHex, fromPx, invert, UNIT_DIGITS } from '@mirrot/core';
+  import { apply, formatHex, fromPx, hexOf, invert, UNIT_DIGITS } from '@mirrot/core';
   import { choiceInWords } from '$lib/desk/choice';
   import { samplePicture } from '$lib/desk/rasters';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -20,6 +20,7 @@
   });
   const place = (p: { x: number; y: number }): string =>
     `${fromPx(p.x, unit).toFixed(digits)}, ${fromPx(p.y, unit).toFixed(digits)} ${unit}`;
+  const next = $derived(desk.colouring.nextFill && hexOf(desk.colouring.nextFill, desk.colouring.palette));
   const percent = $derived(desk.looking.view.scale * 100);
 </script>
 
@@ -40,6 +41,17 @@
   </span>
   {#if desk.pointing.underPointer}<span class="under">{desk.pointing.underPointer}</span>{/if}
   <span class="receiver" dir="auto">colour goes to {receiverInWords(desk)}</span>
+  <button
+    class="next"
+    aria-pressed={next !== null}
+    aria-label="Fill of the next path: {next ? next.toUpperCase() : 'none'}"
+    data-tip={next
+      ? 'The next path gets this fill. A press puts it to none.'
+      : 'The next path gets no fill. A press takes the last one again.'}
+    onclick={() => desk.colouring.turnNextFill()}
+  >
+    next fill <i class="dot" class:clear-ground={!next} style:background={next}></i>
+  </button>
   <span class="zoom">
     <span class="anchors"
       >{desk.drawing.figures.anchors}
@@ -84,6 +96,15 @@
     border: 1px solid var(--line);
     border-radius: 3px;
     vertical-align: -1px;
+  }
+  .next {
+    flex: none;
+    height: 24px;
+    padding: 0 4px;
+    border-radius: 4px;
+  }
+  .next:hover {
+    background: var(--ledge);
   }
   .zoom {
     flex: none;

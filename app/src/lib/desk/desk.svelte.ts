@@ -75,6 +75,7 @@ export class Desk {
     if (step === this.step) return;
     this.endLive();
     this.colouring.sampling = null;
+    this.colouring.brush = false;
     this.leaveOffer();
     this.pointing.rest();
     if (this.step === 'mount' && this.art.pictures.some((p) => !p.locked))

@@ -37,6 +37,14 @@ const habitsSchema = z.object({
   reachWithin: z.catch(z.number().check(z.minimum(0.2), z.maximum(10)), 0.6),
   /** Share of the lightest and of the darkest pixels that Body tone leaves out, each. */
   toneTrim: z.catch(z.number().check(z.minimum(0), z.maximum(0.45)), 0.2),
+  /** Sampled colours come to the nearest chip. */
+  keepToPalette: z.catch(z.boolean(), false),
+  /** Colours that were given last, newest first, hex. */
+  recentColours: z.catch(z.array(z.string().check(z.regex(/^#[0-9a-f]{6}$/))), []),
+  /** How far apart fills may be to count as one when shapes are chosen by their fill, ΔE. */
+  fillWithin: z.catch(z.number().check(z.minimum(0), z.maximum(30)), 0),
+  /** Neighbours never get the same colour when a range is dealt. */
+  dealApart: z.catch(z.boolean(), true),
   snapOn: z.catch(z.boolean(), true),
   snap: z.catch(z.record(z.enum(SNAP_KINDS), z.boolean()), {
     anchors: true,

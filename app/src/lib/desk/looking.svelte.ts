@@ -13,8 +13,17 @@ export interface LookingHost {
 /** Looks that follow each other within this count as one for `viewBack`, milliseconds. */
 const ONE_LOOK_WITHIN_MS = 500;
 
+/** What lies beneath everything: the sheet's own ground, or one that shows where the drawing is open. */
+export const GROUNDS = ['sheet', 'checks', 'loud', 'dark', 'light', 'own'] as const;
+export type Ground = (typeof GROUNDS)[number];
+
 /** How the sheet is looked at: the view, the bed's size, the Glass of every step. */
 export class Looking {
+  ground: Ground = $state('sheet');
+  /** The colour of a ground of one's own, hex. */
+  ownGround = $state('#3aa6d0');
+  /** What of the picture no shape covers is hatched. */
+  uncovered = $state(false);
   /** Lines of another state of the drawing, seen over this one; null for none. */
   ghost: readonly Path[] | null = $state.raw(null);
   /** The point of the sheet that was in the middle of the bed when the project was left, and the scale; null for none. */

@@ -49,6 +49,8 @@ export class TracedPicture implements ProgressPlace {
   /** Spots of the sheet that the walk along the worst drift has been to. */
   visitedSpots: readonly Point[] = [];
 
+  /** The share of the picture that no shape covers; null while that is not known. */
+  bare: number | null = $state(null);
   /** A line drawn over a known length, waiting to be told how long it is. */
   knownLength: Rule | null = $state.raw(null);
   /** Where the origin goes: the sheet's centre or its top left corner. */

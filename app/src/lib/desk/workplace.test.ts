@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { changeArt, addChip, setNode, type Art } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
-import { currentColour } from '$lib/steps/colour/commands';
+import { currentHex } from '$lib/edits/painting';
 import { receiverInWords } from './receivers';
 import { previewUrl, queryOf } from '$lib/steps/export/commands';
 import { command } from '$lib/steps/commands';
@@ -132,10 +132,10 @@ describe('what receives a colour is always said', () => {
     expect(receiverInWords(desk)).toBe('next path');
     desk.choose(chooseShapes(['Leaf']));
     expect(receiverInWords(desk)).toBe('fill of Leaf');
-    expect(currentColour(desk)).toBe('#2f6b4f');
+    expect(currentHex(desk)).toBe('#2f6b4f');
     desk.colouring.receiving = 'stroke';
     expect(receiverInWords(desk)).toBe('stroke of Leaf');
-    expect(currentColour(desk)).toBeNull();
+    expect(currentHex(desk)).toBeNull();
     desk.choose(chooseShapes([]));
     expect(receiverInWords(desk)).toBe('nothing chosen');
     desk.colouring.receiving = 'fill';

@@ -1,4 +1,4 @@
-import { layerOf, seenPaint, type Paint, type Shape } from '@mirrot/core';
+import { flatHex, hexesApart, layerOf, seenPaint, type Paint, type Shape } from '@mirrot/core';
 import { chooseAnchors, chooseShapes, NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { byPath } from './shaping';
@@ -9,12 +9,31 @@ export type Kin = 'fill' | 'stroke' | 'layer';
 
 /** Chooses all open shapes that have the fill, the stroke's colour, or the layer of a chosen one. */
 export function chooseKin(desk: Desk, kin: Kin): void {
+  const [first, ...more] = desk.chosenShapes;
+  const hex =
+    first && more.length === 0 && kin === 'fill' ? flatHex(first.fill, desk.colouring.palette) : null;
+  if (hex) return chooseByFill(desk, hex);
   const seen = (paint: Paint | null | undefined): string =>
     paint ? JSON.stringify(seenPaint(paint, desk.colouring.palette)) : 'none';
   const of = (s: Shape): string | undefined =>
     kin === 'layer' ? layerOf(desk.art, s.id)?.id : kin === 'fill' ? seen(s.fill) : seen(s.stroke?.paint);
   const wanted = new Set(desk.chosenShapes.map(of));
   desk.choose(chooseShapes(desk.choosing.inReach.flatMap((s) => (wanted.has(of(s)) ? [s.id] : []))));
+}
+
+/** Chooses all open shapes whose fill is one colour and lies as near to this one as fills count as one. */
+export function chooseByFill(desk: Desk, hex: string): void {
+  const within = desk.habits.fillWithin;
+  const { palette } = desk.colouring;
+  const apart = new Map<string, number>();
+  const alike = desk.choosing.inReach.filter((shape) => {
+    const own = flatHex(shape.fill, palette);
+    if (own === null) return false;
+    if (!apart.has(own)) apart.set(own, hexesApart(own, hex));
+    return apart.get(own)! <= within;
+  });
+  if (alike.length === 0) return desk.say(`No shape in reach has the fill ${hex.toUpperCase()}${within > 0 ? ` within ΔE ${within}` : ''}.`); // prettier-ignore
+  desk.choose(chooseShapes(alike.map(({ id }) => id)));
 }
 
 /** Chooses what is not chosen: the other anchors of the paths in hand, else the other shapes. */

@@ -1,7 +1,20 @@
 import {
   boxesMeet,
+  compose,
+  corner,
+  deltaE2000,
+  nearestOf,
+  parseHex,
+  rgbToCielab,
+  seenBox,
+  scaling,
+  toneShapes,
+  type FittedGradient,
+  type Colour,
   formatHex,
+  hexOf,
   invert,
+  mapPaint,
   paintShapes,
   shapeBounds,
   shapesOf,
@@ -15,6 +28,7 @@ import {
   type ToneWish,
 } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { keptToPalette } from './painting';
 import { shapeMap, type DriftSettings } from '$lib/desk/drifts.svelte';
 
 // Body tone: what shapes truly show of the picture, offered as their fills.
@@ -30,19 +44,28 @@ const NO_WEIGHT = 1;
 
 const isClosed = (shape: Shape): boolean => shape.paths.every((path) => path.closed);
 
-/** Whether a shape hides the picture beneath it: filled, or closed and still without its fill. Lettering and what is meant so lie on no picture. */
-const covers = (shape: Shape): boolean =>
+/** Whether a shape hides the picture beneath it: filled, or closed and still without its fill. What is meant so lies on no picture. */
+export const coversPicture = (shape: Shape): boolean =>
   !shape.meant && (shape.fill !== null || (shape.stroke === null && isClosed(shape)));
 
-/** Shapes that are toned: those chosen, else all in reach that are closed and have no fill. */
-const shapesToTone = (desk: Desk): readonly Shape[] => {
+/**
+ * Shapes that are toned: those chosen, else all in reach that are closed and have no fill. Of several that are chosen those
+ * whose fill was set by hand stay as they are, unless all are.
+ */
+function shapesToTone(desk: Desk): { readonly shapes: readonly Shape[]; readonly byHand: number } {
   const { receivedShapes, inReach } = desk.choosing;
-  if (receivedShapes.length > 0) return receivedShapes;
-  return inReach.filter((shape) => shape.fill === null && shape.stroke === null && isClosed(shape));
-};
+  if (receivedShapes.length === 0)
+    return {
+      shapes: inReach.filter((shape) => shape.fill === null && shape.stroke === null && isClosed(shape)),
+      byHand: 0,
+    };
+  const free = receivedShapes.filter((shape) => shape.fill === null || shape.toned);
+  if (free.length === 0) return { shapes: receivedShapes, byHand: 0 };
+  return { shapes: free, byHand: receivedShapes.length - free.length };
+}
 
 /** What each shape shows of the picture, in pixels of its raster. Shapes that cannot be laid on it are left out. */
-function wishesFor(
+export function wishesFor(
   desk: Desk,
   shapes: readonly Shape[],
   by: DriftSettings,
@@ -58,7 +81,7 @@ function wishesFor(
     if (own === undefined || !back) return [];
     const above = placed
       .slice(own + 1)
-      .filter((other, k) => covers(other.shape) && boxesMeet(boxes[own]!, boxes[own + 1 + k]!));
+      .filter((other, k) => coversPicture(other.shape) && boxesMeet(boxes[own]!, boxes[own + 1 + k]!));
     return [
       {
         shape,
@@ -72,15 +95,23 @@ function wishesFor(
   });
 }
 
+/** What the tone in the middle is called. */
+const BODY_TONE = 'Body tone';
+
 const percent = (share: number): string => `${Math.round(share * 100)} %`;
 
 /** Offers a colour for one shape of which the tone is known. */
 export function offerTone(desk: Desk, shape: Shape, hex: string, what: string, from = ''): void {
+  const { colour, says } = keptToPalette(desk, hex);
   desk.makeOffer({
     from: 'body-tone',
-    text: `${what} of ${shape.name}: ${hex.toUpperCase()}${from}`,
+    text: `${what} of ${shape.name}: ${says || hex.toUpperCase()}${from}`,
     label: 'Body tone',
-    recipe: paintShapes([shape.id], 'fill', { hex }, NO_WEIGHT),
+    // Only the body tone itself is looked for anew when the shape shows something else.
+    recipe:
+      what === BODY_TONE
+        ? toneShapes([{ id: shape.id, colour }])
+        : paintShapes([shape.id], 'fill', colour, NO_WEIGHT),
     preview: true,
     after: { choice: desk.choice },
   });
@@ -94,7 +125,7 @@ export async function offerBodyTone(desk: Desk, run: Toner): Promise<void> {
   desk.leaveOffer();
   const by = desk.picture.driftSettings;
   if (!by) return desk.say('There is no picture in sight to take a tone from. Nothing was changed.', 'bad');
-  const shapes = shapesToTone(desk);
+  const { shapes, byHand } = shapesToTone(desk);
   if (shapes.length === 0)
     return desk.say('Every closed shape has its fill. Choose shapes to look for theirs anew.');
   const { art } = desk;
@@ -119,19 +150,149 @@ export async function offerBodyTone(desk: Desk, run: Toner): Promise<void> {
     );
   if (shapes.length === 1) {
     const from = only.tone.open < 0.995 ? `, from the ${percent(only.tone.open)} of it in sight` : '';
-    return offerTone(desk, only.shape, formatHex(only.tone.body), 'Body tone', from);
+    return offerTone(desk, only.shape, formatHex(only.tone.body), BODY_TONE, from);
   }
-  const stay = without > 0 ? `; ${without} covered or beside the picture stay as they are` : '';
+  const stay = [
+    without > 0 ? `${without} covered or beside the picture` : '',
+    byHand > 0 ? `${byHand} with colours set by hand` : '',
+  ].filter(Boolean);
+  offerTones(
+    desk,
+    toned,
+    `Body tone of ${toned.length} ${others.length > 0 ? 'shapes' : 'shape'}${stay.length > 0 ? `; ${stay.join(' and ')} stay as they are` : ''}`,
+  );
+}
+
+interface Toned {
+  readonly shape: Shape;
+  readonly tone: BodyTone;
+}
+
+function offerTones(desk: Desk, toned: readonly Toned[], text: string): void {
+  const tones = toned.map(({ shape, tone }) => ({
+    id: shape.id,
+    colour: keptToPalette(desk, formatHex(tone.body)).colour,
+  }));
   desk.makeOffer({
     from: 'body-tone',
-    text: `Body tone of ${toned.length} ${others.length > 0 ? 'shapes' : 'shape'}${stay}`,
+    text,
     label: 'Body tone',
+    recipe: toneShapes(tones),
+    preview: true,
+    after: { choice: desk.choice },
+  });
+}
+
+/** A body tone this far from a fill is another one, ΔE (CIEDE2000). */
+const OTHER_TONE = 1.5;
+
+/** Whether a fill is no longer what body tone would give the shape now. */
+function isStale({ art, colouring, habits }: Desk, { shape, tone }: Toned): boolean {
+  const fill: Colour | null = shape.fill && 'kind' in shape.fill ? null : shape.fill;
+  if (!fill) return false;
+  const now = formatHex(tone.body);
+  // A chip is stale when another one would be nearer by so much.
+  if ('chip' in fill && habits.keepToPalette) {
+    const nearest = nearestOf(now, art.chips.map((c) => c.hex)); // prettier-ignore
+    if (nearest && art.chips[nearest.at]!.id === fill.chip) return false;
+  }
+  const lab = (hex: string) => rgbToCielab(parseHex(hex));
+  return deltaE2000(lab(now), lab(hexOf(fill, colouring.palette))) > OTHER_TONE;
+}
+
+/** Shapes whose body tone differs from what they show of the picture now; null where that is not known. */
+export async function staleTones(desk: Desk, run: Toner): Promise<string[] | null> {
+  const by = desk.picture.driftSettings;
+  const { kept } = desk.drawing;
+  const shapes = shapesOf(kept).flatMap(({ shape, shown }) => (shown && shape.toned ? [shape] : []));
+  if (!by) return null;
+  if (shapes.length === 0) return [];
+  const asked = wishesFor(desk, shapes, by);
+  const found = await run(by, asked.map(({ wish }) => wish)); // prettier-ignore
+  if (!found || desk.drawing.kept !== kept) return null;
+  return asked.flatMap(({ shape }, i) =>
+    found[i] && isStale(desk, { shape, tone: found[i] }) ? [shape.id] : [],
+  );
+}
+
+/** Offers the body tones of shapes anew that have one already. */
+export async function offerAgain(desk: Desk, ids: readonly string[], run: Toner): Promise<void> {
+  desk.leaveOffer();
+  const by = desk.picture.driftSettings;
+  const shapes = ids.flatMap((id) => desk.shapeOf(id) ?? []).filter((shape) => shape.toned);
+  if (!by || shapes.length === 0) return;
+  const { art } = desk;
+  const asked = wishesFor(desk, shapes, by);
+  const found = await run(by, asked.map(({ wish }) => wish)); // prettier-ignore
+  if (!found || desk.art !== art) return;
+  const toned = asked.flatMap(({ shape }, i) => (found[i] ? [{ shape, tone: found[i] }] : []));
+  if (toned.length === 0) return desk.say('None of these shapes shows anything of the picture any more. Nothing was changed.', 'bad'); // prettier-ignore
+  offerTones(
+    desk,
+    toned,
+    `Body tone of ${toned.length} ${toned.length === 1 ? 'shape' : 'shapes'}, looked for anew`,
+  );
+}
+
+/** Fits gradients, somewhere; null when it was stopped. */
+export type GradientFitter = (
+  by: DriftSettings,
+  wishes: readonly ToneWish[],
+) => Promise<readonly (FittedGradient | null)[] | null>;
+
+/** Offers gradients as the fills of the chosen shapes that come nearest to what each shows of the picture, and says how near. */
+export async function offerGradient(desk: Desk, run: GradientFitter): Promise<void> {
+  desk.leaveOffer();
+  const by = desk.picture.driftSettings;
+  if (!by)
+    return desk.say('There is no picture in sight to take a gradient from. Nothing was changed.', 'bad');
+  const shapes = desk.choosing.receivedShapes;
+  if (shapes.length === 0) return desk.say('Choose the shapes that get a gradient from the picture.');
+  const { art } = desk;
+  const asked = wishesFor(desk, shapes, by);
+  const found = await run(by, asked.map(({ wish }) => wish)); // prettier-ignore
+  if (!found || desk.art !== art) return;
+  const fitted = asked.flatMap(({ shape }, i) => (found[i] ? [{ shape, fit: found[i] }] : []));
+  const [first] = fitted;
+  if (!first)
+    return desk.say('Too little of it is open on the picture to fit a gradient: it is covered, small, or lies beside it. Nothing was changed.', 'bad'); // prettier-ignore
+  const mean = (of: (f: FittedGradient) => number): string =>
+    (fitted.reduce((sum, { fit }) => sum + of(fit), 0) / fitted.length).toFixed(1);
+  const named = fitted.length === 1 ? first.shape.name : `${fitted.length} shapes`;
+  desk.makeOffer({
+    from: 'body-tone',
+    text: `Gradient from the picture for ${named}: ΔE ${mean((f) => f.deltaE)} from it; one colour would be ΔE ${mean((f) => f.flatDeltaE)}`,
+    label: 'Gradient from the picture',
     recipe: together(
-      ...toned.map(({ shape, tone }) =>
-        paintShapes([shape.id], 'fill', { hex: formatHex(tone.body) }, NO_WEIGHT),
+      ...fitted.map(({ shape, fit }) =>
+        paintShapes([shape.id], 'fill', mapPaint(fit.gradient, shapeMap(shape, by)), NO_WEIGHT),
       ),
     ),
     preview: true,
     after: { choice: desk.choice },
   });
+}
+
+/** Share of the picture that no shape covers, somewhere. */
+export type BareFinder = (
+  by: DriftSettings,
+  area: readonly Path[],
+  covers: readonly (readonly Path[])[],
+) => Promise<number | null>;
+
+/** The share of the traced picture, within its crop, that no shape covers; null where that is not known. */
+export async function bareShare(desk: Desk, run: BareFinder): Promise<number | null> {
+  const by = desk.picture.driftSettings;
+  if (!by) return null;
+  const k = by.raster.step;
+  const { x0, y0, x1, y1 } = seenBox(by.picture);
+  const area: Path = { id: 'picture', closed: true, anchors: [corner(x0 / k, y0 / k), corner(x1 / k, y0 / k), corner(x1 / k, y1 / k), corner(x0 / k, y1 / k)] }; // prettier-ignore
+  const back = invert(compose(by.picture.placement, scaling(k, k)));
+  if (!back) return null;
+  const covers = shapesOf(desk.drawing.kept).flatMap(({ shape, shown }) =>
+    shown && coversPicture(shape)
+      ? [wholePaths(shape).map((path) => transformPath({ ...path, form: undefined }, back))]
+      : [],
+  );
+  return run(by, [area], covers);
 }

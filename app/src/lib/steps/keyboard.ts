@@ -33,6 +33,7 @@ function escape({ desk, columns }: Workplace, machine: PressMachine): void {
     desk.leaveOffer();
   } else if (desk.offer && !desk.offer.passing) desk.leaveOffer();
   else if (desk.colouring.sampling) desk.colouring.sampling = null;
+  else if (desk.colouring.brush) desk.colouring.brush = false;
   else if (desk.live) endPath(desk);
   else if (desk.pointing.cross) desk.pointing.cross = null;
   else if (desk.next.fresh) desk.next.fresh = false;

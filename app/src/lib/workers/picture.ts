@@ -1,4 +1,4 @@
-import type { LevelOffer, PlacedPicture, Raster, Symmetry } from '@mirrot/core';
+import type { Box, LevelOffer, PictureColour, PlacedPicture, Raster, Symmetry } from '@mirrot/core';
 import { starter } from './start';
 
 /** What is wanted of a picture. */
@@ -34,6 +34,8 @@ export interface PictureWork {
   level(wish: PictureWish): Promise<LevelOffer | null>;
   /** The axis the picture is nearly symmetric about, and how many seen pixels one of its pixels is. */
   symmetry(wish: PictureWish): Promise<(Symmetry & { readonly step: number }) | null>;
+  /** Colours that stand best for the picture, within a crop in seen pixels. */
+  palette(wish: PictureWish, count: number, crop: Box | null): Promise<PictureColour[]>;
   /** A picture as a stand-in for a scanner or a phone takes it, as a JPEG file. */
   practise(url: string, how: Practice, seed: number): Promise<Blob>;
   stop(id: string): void;

@@ -1,4 +1,5 @@
 import {
+  choosePalette,
   edgePicture,
   greyPicture,
   homography,
@@ -9,6 +10,7 @@ import {
   takeScan,
   toneSteps,
   warpRaster,
+  type Box,
   type LevelOffer,
   type Raster,
 } from '@mirrot/core';
@@ -93,6 +95,16 @@ async function straighten(
   return made;
 }
 
+/** What lies in a box, given in pixels of which one is `k` of the raster's. */
+function cropped({ width, height, data }: Raster, box: Box, k: number): Raster {
+  const [x0, y0] = [Math.max(0, Math.floor(box.x0 * k)), Math.max(0, Math.floor(box.y0 * k))];
+  const [x1, y1] = [Math.min(width, Math.ceil(box.x1 * k)), Math.min(height, Math.ceil(box.y1 * k))];
+  const wide = Math.max(1, x1 - x0);
+  const rows = new Uint8ClampedArray(4 * wide * Math.max(1, y1 - y0));
+  for (let y = y0; y < y1; y++) rows.set(data.subarray(4 * (y * width + x0), 4 * (y * width + x0 + wide)), 4 * wide * (y - y0)); // prettier-ignore
+  return { width: wide, height: rows.length / (4 * wide), data: rows };
+}
+
 async function encode(raster: Raster): Promise<Blob> {
   const canvas = new OffscreenCanvas(raster.width, raster.height);
   canvas.getContext('2d')!.putImageData(new ImageData(new Uint8ClampedArray(raster.data), raster.width, raster.height), 0, 0); // prettier-ignore
@@ -135,6 +147,11 @@ const work: PictureWork = {
     const seen = await straighten(wish, () => true);
     const found = seen && symmetryAxis(seen);
     return found && { ...found, step: (wish.square?.width ?? wish.width) / seen.width };
+  },
+  async palette(wish, count, crop) {
+    const seen = (await straighten(wish, () => true))!;
+    const k = seen.width / (wish.square?.width ?? wish.width);
+    return choosePalette(crop ? cropped(seen, crop, k) : seen, count);
   },
   async practise(url, how, seed) {
     const source = await sourceOf(url, null);

@@ -3,6 +3,7 @@ import type {
   Crossed,
   Drift,
   Economy,
+  FittedGradient,
   Follow,
   Path,
   Point,
@@ -68,6 +69,10 @@ export interface TraceWork {
     wishes: readonly ToneWish[],
     progress?: (share: number) => void,
   ): Promise<(BodyTone | null)[] | null>;
+  /** The gradient that comes nearest to what each wish shows of the picture; null where that is too little. */
+  gradients(key: string, wishes: readonly ToneWish[]): Promise<(FittedGradient | null)[] | null>;
+  /** The share of the picture, or of what a crop leaves of it, that no outline covers. */
+  bare(key: string, area: readonly Path[], covers: readonly (readonly Path[])[]): Promise<number | null>;
   /** The next segment on the picture's edge; null where there is none to offer, `later` where asking again goes on. */
   reach(key: string, wish: ReachWish): Promise<Reached | 'later' | null>;
   settle(

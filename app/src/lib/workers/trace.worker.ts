@@ -1,8 +1,10 @@
 import {
   bodyTone,
+  coveredShare,
   crossedEdges,
   fieldFor,
   fieldTiles,
+  fitGradient,
   halved,
   likelyFollow,
   lineBlur,
@@ -133,6 +135,15 @@ const work: TraceWork = {
       told = performance.now();
     }
     return out;
+  },
+  async gradients(key, wishes) {
+    if (seen?.key !== key) return null;
+    const { raster } = seen;
+    return wishes.map((wish) => fitGradient(raster, wish));
+  },
+  async bare(key, area, covers) {
+    const covered = seen?.key === key ? coveredShare(area, covers, seen.raster) : null;
+    return covered === null ? null : 1 - covered;
   },
   async settle(key, wishes, progress) {
     const out: Settled[] = [];

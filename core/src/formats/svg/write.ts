@@ -8,8 +8,8 @@ import {
 } from '../../art/paint-list';
 import { seenSize } from '../../art/placed-picture';
 import type { Art, PlacedPicture } from '../../art/schema';
-import { fromPx } from '../../art/units';
-import { boxHeight, boxWidth } from '../../geometry/bounds';
+import { fromPx, type Unit } from '../../art/units';
+import { boxHeight, boxWidth, type Box } from '../../geometry/bounds';
 import {
   coveringAttributes,
   filterElement,
@@ -48,23 +48,78 @@ export function outputPictures(art: Art, traced: boolean): PlacedPicture[] {
   return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
 }
 
+const placeOf = (box: Box) => ({
+  x: number(box.x0),
+  y: number(box.y0),
+  width: number(boxWidth(box)),
+  height: number(boxHeight(box)),
+});
+
+const viewBox = (box: Box): string => Object.values(placeOf(box)).join(' ');
+
+/** The opening tag of a document that shows a part of the plane in its real size. */
+function rootTag(box: Box, unit: Unit): string {
+  const size = (px: number): string => `${number(fromPx(px, unit), 4)}${unit}`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${size(boxWidth(box))}" height="${size(boxHeight(box))}" viewBox="${viewBox(box)}">`;
+}
+
 /**
  * The drawing as an SVG 2 document, in sheet pixels, with its real size in the sheet's unit. Every layer and group is a
  * group, every shape one path, each with its name as title. What is hidden or paints nothing is left out.
  */
 export function writeSvg(art: Art, options: SvgOptions = {}): string {
-  const { area = 'sheet', ground = art.sheet.ground, pictures: traced = false, pictureHref } = options;
   const list = paintList(art);
-  const box = outputBox(art, area, list);
-  const [width, height] = [boxWidth(box), boxHeight(box)];
-  const { unit } = art.sheet;
+  const box = outputBox(art, options.area ?? 'sheet', list);
+  const lines = contentLines(art, list, box, options, idMaker());
+  return `${[rootTag(box, art.sheet.unit), ...lines, '</svg>'].join('\n')}\n`;
+}
+
+/** Of a drawing on a sheet of several: the gap between them, and the height of a name, shares of its longer side. */
+const GAP = 0.08;
+const NAME_HEIGHT = 0.05;
+
+/**
+ * A drawing in several colourways on one sheet, in rows, each with its name beneath.
+ *
+ * @param ways each with a colour for every chip, in the order of the palette
+ */
+export function writeColourways(
+  art: Art,
+  ways: readonly { readonly name: string; readonly hexes: readonly string[] }[],
+): string {
   const idOf = idMaker();
+  const own = outputBox(art, 'sheet');
+  const [width, height] = [boxWidth(own), boxHeight(own)];
+  const size = Math.max(width, height);
+  const [gap, letters] = [GAP * size, NAME_HEIGHT * size];
+  const columns = Math.max(1, Math.ceil(Math.sqrt((ways.length * height) / width)));
+  const rows = Math.ceil(ways.length / columns);
+  const [across, down] = [width + gap, height + gap + letters];
+  const whole = { x0: 0, y0: 0, x1: columns * across + gap, y1: rows * down + gap };
+  const cells = ways.flatMap(({ name, hexes }, i) => {
+    const chips = art.chips.map((chip, k) => ({ ...chip, hex: hexes[k] ?? chip.hex }));
+    const seen = { ...art, chips };
+    const [x, y] = [gap + (i % columns) * across, gap + Math.floor(i / columns) * down];
+    return [
+      openTag('svg', { x: number(x), y: number(y), width: number(width), height: number(height), viewBox: viewBox(own) }), // prettier-ignore
+      ...contentLines(seen, paintList(seen), own, {}, idOf),
+      '</svg>',
+      element('text', { x: number(x + width / 2), y: number(y + height + 1.2 * letters), 'text-anchor': 'middle', 'font-family': 'sans-serif', 'font-size': number(0.8 * letters), fill: '#2a2722' }, escapeXml(name)), // prettier-ignore
+    ];
+  });
+  return `${[rootTag(whole, art.sheet.unit), ...cells, '</svg>'].join('\n')}\n`;
+}
+
+/** What stands in a document: all that is painted of a drawing. */
+function contentLines(
+  art: Art,
+  list: readonly PaintedPart[],
+  box: Box,
+  { ground = art.sheet.ground, pictures: traced = false, pictureHref }: SvgOptions,
+  idOf: (name: string) => string,
+): string[] {
   const lines: string[] = [];
-  const size = (px: number): string => `${number(fromPx(px, unit), 4)}${unit}`;
-  const place = { x: number(box.x0), y: number(box.y0), width: number(width), height: number(height) };
-  lines.push(
-    `<svg xmlns="http://www.w3.org/2000/svg" width="${size(width)}" height="${size(height)}" viewBox="${Object.values(place).join(' ')}">`,
-  );
+  const place = placeOf(box);
   if (ground) lines.push(element('rect', { ...place, fill: ground }));
 
   // Pixels placed several times stand in the file once.
@@ -159,6 +214,5 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
   seen.filter((p) => !p.above).forEach(picture);
   list.forEach(write);
   seen.filter((p) => p.above).forEach(picture);
-  lines.push('</svg>');
-  return `${lines.join('\n')}\n`;
+  return lines;
 }

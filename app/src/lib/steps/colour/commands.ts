@@ -2,9 +2,13 @@ import Ban from '@lucide/svelte/icons/ban';
 import Droplet from '@lucide/svelte/icons/droplet';
 import CircleDot from '@lucide/svelte/icons/circle-dot';
 import Pipette from '@lucide/svelte/icons/pipette';
+import Brush from '@lucide/svelte/icons/brush';
 import Plus from '@lucide/svelte/icons/plus';
-import { flatHex, keepAsChip, styleShapes, type Paint } from '@mirrot/core';
+import { keepAsChip, takeOff } from '@mirrot/core';
+import { chooseByFill } from '$lib/edits/choosing-kin';
+import { currentColour, currentHex, currentPaint, setKind } from '$lib/edits/painting';
 import { newId } from '$lib/ids';
+import { NOTHING_CHOSEN } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import type { Sampling } from '$lib/desk/colouring.svelte';
 import type { Desk } from '$lib/desk/desk.svelte';
@@ -12,28 +16,19 @@ import { whenFetched } from '$lib/desk/when-fetched';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import type * as Toned from './toned';
 
-/** What what receives colours is painted with now, or null. */
-function currentPaint(desk: Desk): Paint | null {
-  const shape = desk.choosing.receivedShape;
-  if (desk.colouring.receiving === 'stroke') return shape?.stroke?.paint ?? null;
-  return shape ? shape.fill : desk.colouring.nextFill;
-}
-
-/** The one colour that is, as hex; null where there is none or several. */
-export const currentColour = (desk: Desk): string | null =>
-  flatHex(currentPaint(desk), desk.colouring.palette);
-
 /** The colour that could become a chip: one of its own, that no chip has. */
 function colourToKeep(desk: Desk): string | null {
-  const paint = currentPaint(desk);
-  const hex = paint && 'hex' in paint ? paint.hex : null;
+  const colour = currentColour(desk);
+  const hex = colour && 'hex' in colour ? colour.hex : null;
   return desk.art.chips.some((c) => c.hex === hex) ? null : hex;
 }
 
 const arm =
   (kind: Sampling) =>
-  ({ desk }: { desk: Desk }): void =>
-    void (desk.colouring.sampling = desk.colouring.sampling === kind ? null : kind);
+  ({ desk }: { desk: Desk }): void => {
+    desk.colouring.brush = false;
+    desk.colouring.sampling = desk.colouring.sampling === kind ? null : kind;
+  };
 
 /** What works by the picture's tones comes when it is wanted. */
 export const toning = (w: Workplace, run: (ways: typeof Toned) => unknown): void =>
@@ -89,6 +84,53 @@ export const COLOUR: readonly Command[] = [
     icon: Ban,
     steps: ['colour'],
     when: (w) => w.desk.chosenShapes.some((s) => s.fill),
-    run: (w) => void w.desk.change('Take the fill off', styleShapes(w.desk.choice.shapes, { fill: null })),
+    run: (w) => void w.desk.change('Take the fill off', takeOff(w.desk.choice.shapes, 'fill')),
+  },
+  {
+    id: 'brush',
+    title: 'Brush',
+    icon: Brush,
+    steps: ['colour'],
+    says: () => 'Brush: press shapes, or drag across them, to give each the fill of the next path',
+    on: (w) => w.desk.colouring.brush,
+    run({ desk }) {
+      desk.colouring.sampling = null;
+      desk.colouring.brush = !desk.colouring.brush;
+      if (!desk.colouring.brush) return;
+      // What was chosen gives the brush its colour.
+      const { receivedShape } = desk.choosing;
+      const fill = receivedShape?.fill;
+      if (fill && !('kind' in fill)) desk.colouring.nextFill = fill;
+      desk.choose(NOTHING_CHOSEN);
+      desk.choosing.justEnded = null;
+    },
+  },
+  {
+    id: 'gradient-from-picture',
+    title: 'Gradient from the picture',
+    steps: ['colour'],
+    when: ({ desk }) => desk.choosing.receivers.length > 0 && desk.picture.traced !== null,
+    run: (w) => toning(w, ({ gradientFromPicture }) => gradientFromPicture(w)),
+  },
+  {
+    id: 'linear-gradient',
+    title: 'Linear gradient',
+    steps: ['colour'],
+    when: ({ desk }) => desk.choosing.receivers.length > 0 && currentPaint(desk) !== null,
+    run: ({ desk }) => setKind(desk, 'linear'),
+  },
+  {
+    id: 'radial-gradient',
+    title: 'Radial gradient',
+    steps: ['colour'],
+    when: ({ desk }) => desk.choosing.receivers.length > 0 && currentPaint(desk) !== null,
+    run: ({ desk }) => setKind(desk, 'radial'),
+  },
+  {
+    id: 'choose-by-fill',
+    title: 'Choose all of this fill',
+    steps: ['colour'],
+    when: ({ desk }) => desk.choosing.receivers.length > 0 && currentHex(desk) !== null,
+    run: ({ desk }) => chooseByFill(desk, currentHex(desk)!),
   },
 ];

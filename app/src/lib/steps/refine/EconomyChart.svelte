@@ -4,7 +4,7 @@
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { ShapeEconomy } from '$lib/desk/drifts.svelte';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import { chartTheme } from './chart-theme';
+  import { chartTheme } from '../chart-theme';
 
   // Anchors of each shape beside the fewest, those with most to gain first. A click chooses the shape.
   let { desk, costs }: { desk: Desk; costs: readonly ShapeEconomy[] } = $props();
