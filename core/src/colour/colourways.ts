@@ -65,11 +65,11 @@ export interface Recolouring {
 }
 
 const TURNS: readonly (readonly [string, number])[] = [
-  ['Turned by 60°', 60],
-  ['Turned by 120°', 120],
-  ['Turned by 180°', 180],
-  ['Turned by 240°', 240],
-  ['Turned by 300°', 300],
+  ['Hue 60°', 60],
+  ['Hue 120°', 120],
+  ['Hue 180°', 180],
+  ['Hue 240°', 240],
+  ['Hue 300°', 300],
 ];
 const MOST_SWAPS = 3;
 
@@ -78,10 +78,10 @@ export function suggestColourways(hexes: readonly string[]): Recolouring[] {
   const all: Recolouring[] = [
     ...TURNS.map(([name, degrees]) => ({ name, hexes: turnHues(hexes, degrees) })),
     ...Array.from({ length: MOST_SWAPS }, (_, i) => ({
-      name: i === 0 ? 'Hues handed on' : `Hues handed on by ${i + 1}`,
+      name: `Swap ${i + 1}`,
       hexes: swapHues(hexes, i + 1),
     })),
-    { name: 'Light for dark', hexes: turnLightness(hexes) },
+    { name: 'By night', hexes: turnLightness(hexes) },
   ];
   const seen = new Set([hexes.join()]);
   return all.filter(({ hexes: own }) => {

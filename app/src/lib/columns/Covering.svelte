@@ -92,7 +92,7 @@
 {#if first}
   <div class="covering">
     <Fold
-      title="Opacity, blend, shadow"
+      title="Opacity and blend"
       figure={alike ? `${opacity} %` : 'mixed'}
       turned={(open) => (opened = open)}
     >

@@ -56,7 +56,8 @@ export function mergeNear(desk: Desk): void {
   }
   if (stays.size === 0)
     return desk.say('No two chips are nearer than they are told apart. Nothing was changed.');
-  const groups = Map.groupBy(stays.keys(), root);
+  const groups = new Map<string, string[]>();
+  for (const id of stays.keys()) groups.set(root(id), [...(groups.get(root(id)) ?? []), id]);
   desk.makeOffer({
     from: 'palette',
     text: `Merge ${stays.size + groups.size} chips into ${groups.size}`,

@@ -32,7 +32,7 @@
 </script>
 
 <Fold
-  title="See-through and uncovered"
+  title="See-through"
   figure={looking.uncovered && share !== null
     ? `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} % bare`
     : WORDS[looking.ground]}

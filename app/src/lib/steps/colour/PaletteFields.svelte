@@ -87,7 +87,7 @@
   </ul>
   {#if chosen}
     {@const chip = chosen}
-    <div class="chip" role="group" aria-label="The chip {nameOf(chip)}">
+    <div class="one-chip" role="group" aria-label="The chip {nameOf(chip)}">
       <label class="field">
         <span class="quiet">name</span>
         <input
@@ -328,7 +328,7 @@
     outline: 2px solid var(--carrot);
     outline-offset: 1px;
   }
-  .chip {
+  .one-chip {
     display: flex;
     flex-direction: column;
     gap: 6px;
