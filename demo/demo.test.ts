@@ -4,6 +4,11 @@ import sharp from 'sharp';
 import { describe, expect, it } from 'vitest';
 import {
   anchorCount,
+  bodyTone,
+  contrastRatio,
+  hexesApart,
+  nearestOf,
+  nearPairs,
   apply,
   cubicPoint,
   drawnTwice,
@@ -78,10 +83,20 @@ describe('Watering can, finished', () => {
 
   it('is filled with what its photograph shows', async () => {
     const picture = await pixels('watering-can.jpg');
-    for (const { name, sample } of WATERING_CAN.layers.flatMap((l) => l.shapes))
-      expect(flatHex(shapeIn(art, name).fill, paletteOf(art.chips)), name).toBe(
-        formatHex(sampleDisc(picture, sample[0], sample[1], 5)!),
-      );
+    const palette = paletteOf(art.chips);
+    // Near ones are merged into one chip; none of these is near another.
+    expect(nearPairs(art.chips.map((c) => c.hex))).toEqual([]);
+    const back = invert(art.pictures[0]!.placement)!;
+    const lines = shapes.map((shape) =>
+      shape.paths.map((p) => transformPath({ ...p, form: undefined }, back)),
+    );
+    shapes.forEach((shape, i) => {
+      const tone = bodyTone(picture, { outlines: lines[i]!, covers: lines.slice(i + 1), trim: 0.2 })!;
+      expect(shape.toned, shape.name).toBe(true);
+      expect(hexesApart(flatHex(shape.fill, palette)!, formatHex(tone.body)), shape.name).toBeLessThan(2.2);
+    });
+    // The enamel between its light and its shade, as the vector original has it.
+    expect(hexesApart(flatHex(shapeIn(art, 'Body').fill, palette)!, '#246d6e')).toBeLessThan(2);
   });
 
   it('lies on the original’s outlines to a hundredth of a picture pixel', () => {
@@ -244,10 +259,15 @@ describe('Gourd, a third of its mosaic done', () => {
     const all = GOURD.layers[0]!.shapes;
     expect(shapes).toHaveLength(all.length / 3);
     const picture = await pixels('gourd.jpg');
+    // Kept to a palette of nine: each the nearest to what its piece shows.
+    expect(art.chips.length).toBeLessThanOrEqual(9);
     for (const s of shapes) {
-      const [x, y] = all.find((o) => o.name === s.name)!.sample;
-      expect(flatHex(s.fill, paletteOf(art.chips))).toBe(formatHex(sampleDisc(picture, x, y, 5)!));
+      const tone = bodyTone(picture, { outlines: s.paths.map((p) => transformPath(p, invert(art.pictures[0]!.placement)!)), covers: [], trim: 0.2 })!; // prettier-ignore
+      const nearest = nearestOf(formatHex(tone.body), art.chips.map((c) => c.hex))!; // prettier-ignore
+      expect(s.fill).toEqual({ chip: art.chips[nearest.at]!.id });
+      expect(nearest.deltaE).toBeLessThan(10);
     }
+    expect(all.length).toBe(3 * shapes.length);
   });
 
   it('has no gap: every side between two pieces is in both, corner for corner, and its corners share a key', () => {
@@ -269,13 +289,24 @@ describe('Gourd, a third of its mosaic done', () => {
 
 describe('Glasshouse, a finished line icon', () => {
   const { art } = load('glasshouse');
-  const shapes = shapesOf(art).map((p) => p.shape);
+  const [background, ...shapes] = shapesOf(art).map((p) => p.shape);
   const [k] = art.pictures[0]!.placement;
 
-  it('has one weight and one colour, no fill, and few anchors', () => {
+  it('has a background and three colourways, each with a colour for every chip, their contrast enough for marks', () => {
+    expect(background).toMatchObject({ name: 'Background', locked: true, fill: { chip: 'chip-paper' } });
+    expect(art.colourways).toHaveLength(3);
+    for (const { hexes } of art.colourways) {
+      expect(Object.keys(hexes)).toEqual(art.chips.map((c) => c.id));
+      const [paper, bars, rose] = Object.values(hexes);
+      // Source: WCAG 2.2, success criterion 1.4.11: 3 : 1 for graphical objects.
+      for (const line of [bars!, rose!]) expect(contrastRatio(paper!, line)).toBeGreaterThan(3);
+    }
+  });
+
+  it('has one weight, bars of one chip and the rose of another, no fill, and few anchors', () => {
     for (const s of shapes) {
       expect(s.fill).toBeNull();
-      expect(s.stroke!.paint).toEqual(shapes[0]!.stroke!.paint);
+      expect(s.stroke!.paint).toEqual({ chip: s.name === 'Petal' ? 'chip-rose' : 'chip-bars' });
       expect(s.stroke!.width).toBeCloseTo(BAR * k, 2);
     }
     expect(shapes.reduce((n, s) => n + anchorCount(s), 0)).toBeLessThan(50);

@@ -2,6 +2,16 @@
 
 import {
   ART_VERSION,
+  bodyTone,
+  changeArt,
+  firstMiddles,
+  hexesApart,
+  layBackground,
+  nearestOf,
+  oklabToRgb,
+  parseHex,
+  rgbToOklab,
+  settleMiddles,
   corner,
   cubicPoint,
   emptyArt,
@@ -155,16 +165,40 @@ function rounded(path: Path): Path {
   };
 }
 
-/** Watering can, finished: every shape of the original on its outline, filled with what was sampled. */
+/** Share of the lightest and of the darkest pixels that a body tone leaves out. */
+const TRIM = 0.2;
+
+/** Shapes filled with the body tones of what each shows of the photograph, bottom first. */
+function toned(shapes: readonly Shape[], picture: Raster): Shape[] {
+  return shapes.map((shape, i) => {
+    const covers = shapes.slice(i + 1).map(({ paths }) => paths);
+    const tone = bodyTone(picture, { outlines: shape.paths, covers, trim: TRIM });
+    return tone ? { ...shape, fill: { hex: formatHex(tone.body) }, toned: true as const } : shape;
+  });
+}
+
+/** Colours that are hardly told apart become one: that of the first of them. */
+function mergeNear(shapes: readonly Shape[], within: number): Shape[] {
+  const kept: string[] = [];
+  return shapes.map((shape) => {
+    const { fill } = shape;
+    if (!fill || !('hex' in fill)) return shape;
+    const near = kept.find((hex) => hexesApart(hex, fill.hex) < within);
+    if (near) return { ...shape, fill: { hex: near } };
+    kept.push(fill.hex);
+    return shape;
+  });
+}
+
+/** Watering can, finished: every shape of the original on its outline, filled with its body tone, near ones merged. */
 export function wateringCanProject(picture: Raster): DemoProject {
-  const layers = WATERING_CAN.layers.map(({ name, shapes }) =>
-    layerOf(
-      name,
-      shapes.map((s) =>
-        shapeOf(s.name, seenPaths(s, null), sampled(picture, { x: s.sample[0], y: s.sample[1] })),
-      ),
-    ),
-  );
+  const bare = WATERING_CAN.layers.map(({ name, shapes }) => ({
+    name,
+    shapes: shapes.map((s) => shapeOf(s.name, seenPaths(s, null), null)),
+  }));
+  const all = mergeNear(toned(bare.flatMap(({ shapes }) => shapes), picture), 2); // prettier-ignore
+  const byId = new Map(all.map((shape) => [shape.id, shape]));
+  const layers = bare.map(({ name, shapes }) => layerOf(name, shapes.map(({ id }) => byId.get(id)!))); // prettier-ignore
   return { name: 'Watering can', picture: 'watering-can.jpg', art: artOf(WATERING_CAN, 120, layers) };
 }
 
@@ -264,6 +298,18 @@ export function plantLabelsProject(): DemoProject {
   return { name: 'Plant labels', picture: 'plant-labels.jpg', art: artOf(PLANT_LABELS, 180, layers) };
 }
 
+/** Chips of the mosaic. */
+const MOSAIC_CHIPS = 9;
+
+/** Fills brought to so few colours as stand best for them. */
+function keptToFew(shapes: readonly Shape[], count: number): Shape[] {
+  const hexOf = (shape: Shape): string => (shape.fill && 'hex' in shape.fill ? shape.fill.hex : '#000000');
+  const colours = shapes.map((shape) => rgbToOklab(parseHex(hexOf(shape))));
+  const { middles } = settleMiddles(colours, firstMiddles(colours, count, 3));
+  const few = middles.map((m) => formatHex(oklabToRgb(m)));
+  return shapes.map((shape) => ({ ...shape, fill: { hex: few[nearestOf(hexOf(shape), few)!.at]! } }));
+}
+
 /** Gourd, a third of its mosaic done from the foot up: neighbours share their corners, so there is no gap. */
 export function gourdProject(picture: Raster): DemoProject {
   const pieces = GOURD.layers[0]!.shapes;
@@ -273,7 +319,7 @@ export function gourdProject(picture: Raster): DemoProject {
   const paths = done.map((s) => seenPaths(s, null));
   for (const a of paths.flat().flatMap((p) => p.anchors)) count.set(spot(a), (count.get(spot(a)) ?? 0) + 1);
   const keys = new Map([...count].filter(([, n]) => n > 1).map(([at], i) => [at, `corner-${i + 1}`]));
-  const shapes = done.map((s, i) =>
+  const bare = done.map((s, i) =>
     shapeOf(
       s.name,
       paths[i]!.map((p) => ({
@@ -283,9 +329,10 @@ export function gourdProject(picture: Raster): DemoProject {
           return shared ? { ...a, shared } : a;
         }),
       })),
-      sampled(picture, { x: s.sample[0], y: s.sample[1] }),
+      null,
     ),
   );
+  const shapes = keptToFew(toned(bare, picture), MOSAIC_CHIPS);
   return { name: 'Gourd', picture: 'gourd.jpg', art: artOf(GOURD, 140, [layerOf('Mosaic', shapes)]) };
 }
 
@@ -327,11 +374,20 @@ export function growerProject(): DemoProject {
   return { name: 'Grower', picture: 'grower.jpg', art: artOf(GROWER, 120, layers) };
 }
 
-/** Ink of the line icon. */
-const ICON_INK = '#2f6b4f';
+/** Chips of the line icon, and what they are in its colourways. */
+const ICON_CHIPS: readonly Chip[] = [
+  { id: 'chip-paper', name: 'Paper', hex: '#f3ead8', role: 'ground' },
+  { id: 'chip-bars', name: 'Bars', hex: '#2f6b4f', role: 'line' },
+  { id: 'chip-rose', name: 'Rose', hex: '#b9501f', role: 'accent' },
+];
+const ICON_COLOURWAYS: readonly (readonly [name: string, paper: string, bars: string, rose: string])[] = [
+  ['Seed packet', '#f3ead8', '#2f6b4f', '#b9501f'],
+  ['Evening', '#22304a', '#f0c27a', '#e8e2d4'],
+  ['First frost', '#dfe9ee', '#35506b', '#7a2f52'],
+];
 
 /**
- * Glasshouse, a finished line icon of one weight: its left half is drawn and the rest follows from the axis; of the rose one
+ * Glasshouse, a finished line icon of one weight, on a background, with three colourways: its left half is drawn and the rest follows from the axis; of the rose one
  * petal, which stands eight times.
  */
 export function glasshouseProject(): DemoProject {
@@ -349,7 +405,10 @@ export function glasshouseProject(): DemoProject {
   const drawn = (s: OriginalShape): ArtNode => {
     const shape: Shape = {
       ...shapeOf(s.name, seenPaths(s, null), null),
-      stroke: plainStroke({ hex: ICON_INK }, Number((BAR * k).toFixed(3))),
+      stroke: plainStroke(
+        { chip: s.name === 'Petals' ? 'chip-rose' : 'chip-bars' },
+        Number((BAR * k).toFixed(3)),
+      ),
       ...(isWhole(s.name) ? {} : { axis: mirror }),
     };
     if (s.name !== 'Petals') return shape;
@@ -367,6 +426,18 @@ export function glasshouseProject(): DemoProject {
     };
   };
   const layers = GLASSHOUSE.layers.map(({ name, shapes }) => layerOf(name, shapes.map(drawn)));
-  const art = { ...artOf(GLASSHOUSE, 140, layers), axis: mirror };
+  const drawing: Art = {
+    ...artOf(GLASSHOUSE, 140, layers),
+    axis: mirror,
+    chips: ICON_CHIPS,
+    colourways: ICON_COLOURWAYS.map(([name, ...hexes], i) => ({
+      id: `colourway-${i + 1}`,
+      name,
+      hexes: Object.fromEntries(ICON_CHIPS.map(({ id }, k) => [id, hexes[k]!])),
+    })),
+  };
+  const { width, height } = drawing.sheet;
+  const ids = { shape: 'background', path: 'background-1' };
+  const { art } = changeArt(drawing, layBackground({ x0: 0, y0: 0, x1: width, y1: height }, { chip: 'chip-paper' }, ids)); // prettier-ignore
   return { name: 'Glasshouse', picture: 'glasshouse.jpg', art };
 }
