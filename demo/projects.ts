@@ -173,7 +173,9 @@ function toned(shapes: readonly Shape[], picture: Raster): Shape[] {
   return shapes.map((shape, i) => {
     const covers = shapes.slice(i + 1).map(({ paths }) => paths);
     const tone = bodyTone(picture, { outlines: shape.paths, covers, trim: TRIM });
-    return tone ? { ...shape, fill: { hex: formatHex(tone.body) }, toned: true as const } : shape;
+    if (!tone) return shape;
+    const hex = formatHex(tone.body);
+    return { ...shape, fill: { hex }, toned: hex };
   });
 }
 

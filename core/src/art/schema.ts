@@ -105,8 +105,8 @@ export const shapeSchema = z.strictObject({
   stroke: strokeSchema.nullable(),
   /** Fill and stroke that were taken off, to be put on again as they were. */
   aside: z.strictObject({ fill: paintSchema.optional(), stroke: strokeSchema.optional() }).optional(),
-  /** Its fill is its body tone: looked for anew when it shows more or less of the picture. */
-  toned: z.literal(true).optional(),
+  /** The body tone that it was filled by: looked for anew when it shows more or less of the picture. */
+  toned: hex.optional(),
   /** The first is the outline; further ones are holes or islands under the even-odd rule. */
   paths: z.array(pathSchema).min(1),
   /** With an axis, `paths` are what was drawn in one part; the others follow from it (`wholePaths`). */

@@ -87,7 +87,8 @@ export function anyRecipe(random: () => number, art: Art, newId: () => string): 
     return setCovering([node], { opacity: random(), blend: random() < 0.5 ? 'multiply' : 'normal' });
   if (pick === 16) return takeOff([shape.id], random() < 0.5 ? 'fill' : 'stroke');
   if (pick === 17) return putOn([shape.id], 'fill', { hex }, 2);
-  if (pick === 18) return toneShapes([{ id: shape.id, colour: chip ? { chip: chip.id } : { hex } }]);
+  if (pick === 18)
+    return toneShapes([{ id: shape.id, tone: hex, colour: chip ? { chip: chip.id } : { hex } }]);
   if (pick === 19) return keepColourway({ id: newId(), name: 'Evening', hexes: Object.fromEntries(art.chips.map((c) => [c.id, hex])) }); // prettier-ignore
   if (pick === 20) return replaceChips(art.chips.slice(1).map(({ id }) => id), art.chips[0]?.id ?? 'none'); // prettier-ignore
   if (pick === 21) return setCovering([node], { shadow: random() < 0.5 ? { x: 1, y: 2, blur: 3, hex, opacity: 0.5 } : null }); // prettier-ignore

@@ -2,17 +2,12 @@ import {
   boxesMeet,
   compose,
   corner,
-  deltaE2000,
-  nearestOf,
-  parseHex,
-  rgbToCielab,
   seenBox,
   scaling,
   toneShapes,
   type FittedGradient,
-  type Colour,
   formatHex,
-  hexOf,
+  hexesApart,
   invert,
   mapPaint,
   paintShapes,
@@ -110,7 +105,7 @@ export function offerTone(desk: Desk, shape: Shape, hex: string, what: string, f
     // Only the body tone itself is looked for anew when the shape shows something else.
     recipe:
       what === BODY_TONE
-        ? toneShapes([{ id: shape.id, colour }])
+        ? toneShapes([{ id: shape.id, tone: hex, colour }])
         : paintShapes([shape.id], 'fill', colour, NO_WEIGHT),
     preview: true,
     after: { choice: desk.choice },
@@ -171,6 +166,7 @@ interface Toned {
 function offerTones(desk: Desk, toned: readonly Toned[], text: string): void {
   const tones = toned.map(({ shape, tone }) => ({
     id: shape.id,
+    tone: formatHex(tone.body),
     colour: keptToPalette(desk, formatHex(tone.body)).colour,
   }));
   desk.makeOffer({
@@ -183,22 +179,8 @@ function offerTones(desk: Desk, toned: readonly Toned[], text: string): void {
   });
 }
 
-/** A body tone this far from a fill is another one, ΔE (CIEDE2000). */
+/** A body tone this far from the one that was taken is another one, ΔE (CIEDE2000). */
 const OTHER_TONE = 1.5;
-
-/** Whether a fill is no longer what body tone would give the shape now. */
-function isStale({ art, colouring, habits }: Desk, { shape, tone }: Toned): boolean {
-  const fill: Colour | null = shape.fill && 'kind' in shape.fill ? null : shape.fill;
-  if (!fill) return false;
-  const now = formatHex(tone.body);
-  // A chip is stale when another one would be nearer by so much.
-  if ('chip' in fill && habits.keepToPalette) {
-    const nearest = nearestOf(now, art.chips.map((c) => c.hex)); // prettier-ignore
-    if (nearest && art.chips[nearest.at]!.id === fill.chip) return false;
-  }
-  const lab = (hex: string) => rgbToCielab(parseHex(hex));
-  return deltaE2000(lab(now), lab(hexOf(fill, colouring.palette))) > OTHER_TONE;
-}
 
 /** Shapes whose body tone differs from what they show of the picture now; null where that is not known. */
 export async function staleTones(desk: Desk, run: Toner): Promise<string[] | null> {
@@ -211,7 +193,7 @@ export async function staleTones(desk: Desk, run: Toner): Promise<string[] | nul
   const found = await run(by, asked.map(({ wish }) => wish)); // prettier-ignore
   if (!found || desk.drawing.kept !== kept) return null;
   return asked.flatMap(({ shape }, i) =>
-    found[i] && isStale(desk, { shape, tone: found[i] }) ? [shape.id] : [],
+    found[i] && hexesApart(formatHex(found[i].body), shape.toned!) > OTHER_TONE ? [shape.id] : [],
   );
 }
 

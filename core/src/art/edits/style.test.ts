@@ -82,16 +82,18 @@ describe('what is taken off', () => {
 
 describe('a body tone', () => {
   it('is one until the fill is set by hand, and stays one when its chip is recoloured or replaced', () => {
-    const toned = after(art, toneShapes([{ id: 'a', colour: { chip: 'moss' } }]));
-    expect(shape(toned, 'a').toned).toBe(true);
-    expect(shape(after(toned, replaceChips(['moss'], 'leaf')), 'a')).toMatchObject({ toned: true, fill: { chip: 'leaf' } }); // prettier-ignore
+    const toned = after(art, toneShapes([{ id: 'a', tone: '#2f6b51', colour: { chip: 'moss' } }]));
+    expect(shape(toned, 'a').toned).toBe('#2f6b51');
+    expect(shape(after(toned, replaceChips(['moss'], 'leaf')), 'a')).toMatchObject({ toned: '#2f6b51', fill: { chip: 'leaf' } }); // prettier-ignore
     for (const byHand of [
       paintShapes(['a'], 'fill', { hex: '#ffffff' }, 1),
       styleShapes(['a'], { fill: null }),
       takeLook(['a'], 'b'),
     ])
       expect(shape(after(toned, byHand), 'a').toned).toBeUndefined();
-    expect(shape(after(toned, paintShapes(['a'], 'stroke', { hex: '#ffffff' }, 1)), 'a').toned).toBe(true);
+    expect(shape(after(toned, paintShapes(['a'], 'stroke', { hex: '#ffffff' }, 1)), 'a').toned).toBe(
+      '#2f6b51',
+    );
   });
 });
 

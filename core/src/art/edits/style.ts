@@ -30,15 +30,15 @@ export const repaintShape =
     if (shape) Object.assign(shape, cloned(paints));
   };
 
-/** Fills shapes with their body tones. */
+/** Fills shapes by their body tones (hex): with a chip, or with the tone itself. */
 export const toneShapes =
-  (tones: readonly { readonly id: string; readonly colour: Colour }[]): Recipe =>
+  (tones: readonly { readonly id: string; readonly tone: string; readonly colour: Colour }[]): Recipe =>
   (draft) => {
-    for (const { id, colour } of tones) {
+    for (const { id, tone, colour } of tones) {
       const shape = draftShape(draft, id);
       if (!shape) continue;
       shape.fill = { ...colour };
-      shape.toned = true;
+      shape.toned = tone;
     }
   };
 

@@ -140,7 +140,7 @@
   <div class="pair-shown" role="group" aria-label="Two colourways compared">
     {#each pair as shown (shown.key)}
       <figure>
-        <ColourwayPicture art={kept} hexes={hexesById(ids, shown.hexes)} height={150} />
+        <ColourwayPicture art={kept} hexes={hexesById(ids, shown.hexes)} height={96} />
         <figcaption dir="auto">{shown.name}</figcaption>
       </figure>
     {/each}

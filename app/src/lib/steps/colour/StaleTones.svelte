@@ -27,10 +27,10 @@
 {#if stale.length > 0}
   <section aria-label="Body tones to look at again">
     <p dir="auto">
-      {named}
-      {stale.length === 1 ? 'shows' : 'show'} another part of the picture than when {stale.length === 1
-        ? 'its body tone was'
-        : 'their body tones were'} taken.
+      What {named}
+      {stale.length === 1
+        ? 'shows of the picture has another body tone now.'
+        : 'show of the picture has other body tones now.'}
     </p>
     <div class="button-row">
       <button
