@@ -24,15 +24,23 @@ const run = (kind: Gradient['kind'], placement: Gradient['placement']): Gradient
 
 const NODES: readonly ArtNode[] = [
   shape('linear', { fill: run('linear', [60, 60, -30, 30, 30, 30]), paths: [square('a', 20, 20, 120)] }),
-  shape('radial', { fill: run('radial', [70, 0, 20, 40, 220, 80]), paths: [square('b', 160, 20, 120)] }),
-  shape('dashed', { stroke: { ...plainStroke(run('linear', [100, 0, 0, 100, 310, 0]), 10), ends: 'butt', joins: 'miter', dash: [18, 7] }, paths: [square('c', 310, 30, 90)] }), // prettier-ignore
-  shape('under', { fill: { hex: '#c8d8b8' }, paths: [square('d', 20, 170, 120)] }),
+  shape('radial', {
+    fill: { ...run('radial', [40, 0, 10, 26, 220, 80]), spread: 'reflect' },
+    shadow: { x: 4, y: 6, blur: 5, hex: '#2340c7', opacity: 0.6 },
+    paths: [square('b', 160, 20, 120)],
+  }),
+  shape('dashed', { stroke: { ...plainStroke(run('linear', [100, 0, 0, 100, 310, 0]), 10), ends: 'butt', joins: 'miter', dash: [18, 7], dashOffset: 9 }, paths: [square('c', 310, 30, 90)] }), // prettier-ignore
+  shape('under', {
+    fill: { hex: '#c8d8b8' },
+    stroke: { ...plainStroke({ hex: '#0f6b3c' }, 14), under: true },
+    paths: [square('d', 20, 170, 120)],
+  }),
   shape('blended', { fill: { hex: '#a05080' }, blend: 'multiply', paths: [square('e', 60, 210, 120)] }),
-  group('faded', [shape('f1', { fill: { hex: '#2340c7' }, paths: [square('f', 210, 180, 70)] }), shape('f2', { fill: { hex: '#2340c7' }, paths: [square('g', 240, 210, 70)] })], { opacity: 0.4 }), // prettier-ignore
+  group('faded', [shape('f1', { fill: { hex: '#2340c7' }, paths: [square('f', 210, 180, 70)] }), shape('f2', { fill: { hex: '#2340c7' }, paths: [square('g', 240, 210, 70)] })], { opacity: 0.4, shadow: { x: -3, y: 5, blur: 4, hex: '#2a2722', opacity: 0.9 } }), // prettier-ignore
   group('cut', [shape('outline', { paths: [square('h', 340, 190, 90), square('i', 370, 220, 30)] }), shape('soft', { fill: { hex: '#a32a21' }, blur: 5, paths: [square('j', 350, 200, 100)] })], { clip: 'outline' }), // prettier-ignore
 ];
 
-test('gradients, dashes, blends, groups, clips and blurs look on the bed as in the file', async ({
+test('gradients, dashes, lines beneath fills, blends, groups, clips, blurs and shadows look on the bed as in the file', async ({
   page,
 }) => {
   const h = await openNew(page, 'Painted', { width: 460, height: 330, unit: 'px' }, NODES as never);

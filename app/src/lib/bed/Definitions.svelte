@@ -30,8 +30,14 @@
 {/each}
 {#if filter}
   <filter id={reference('filter', part)} {...filter.attributes}>
-    {#each filter.steps as step (step.name)}
-      <svelte:element this={step.name} xmlns="http://www.w3.org/2000/svg" {...step.attributes} />
+    {#each filter.steps as step, i (i)}
+      <svelte:element this={step.name} xmlns="http://www.w3.org/2000/svg" {...step.attributes}>
+        {#each step.inner ?? [] as inner, k (k)}<svelte:element
+            this={inner.name}
+            xmlns="http://www.w3.org/2000/svg"
+            {...inner.attributes}
+          />{/each}
+      </svelte:element>
     {/each}
   </filter>
 {/if}

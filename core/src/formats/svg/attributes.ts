@@ -1,5 +1,5 @@
 import { drawnData } from '../../art/line-data';
-import type { SeenPaint } from '../../art/paint';
+import type { SeenPaint, Shadow } from '../../art/paint';
 import { filterBox, type PaintedPart, type PaintedShape } from '../../art/paint-list';
 import { boxHeight, boxWidth } from '../../geometry/bounds';
 import { number, type Attributes } from './xml';
@@ -33,32 +33,48 @@ export function gradientElement(paint: SeenPaint | null | undefined): GradientEl
   };
 }
 
+/** A step of a filter, and what stands in it. */
+export interface FilterStep {
+  readonly name: string;
+  readonly attributes: Attributes;
+  readonly inner?: readonly FilterStep[];
+}
+
 /** A filter as SVG has it: its attributes with its room in sheet pixels, and its steps in order. */
 export interface FilterElement {
   readonly attributes: Attributes;
-  readonly steps: readonly {
-    readonly name: 'feGaussianBlur' | 'feDropShadow';
-    readonly attributes: Attributes;
-  }[];
+  readonly steps: readonly FilterStep[];
 }
+
+/** What the steps of a filter call what they give. */
+const SOFT = 'soft';
+const CAST = 'cast';
+
+/**
+ * The steps of a soft shadow. Written out, not as `feDropShadow`: of what is see-through that comes out otherwise in resvg,
+ * librsvg and Chromium.
+ */
+const shadowSteps = ({ x, y, blur, hex, opacity }: Shadow, source: string): FilterStep[] => [
+  { name: 'feGaussianBlur', attributes: { in: source, stdDeviation: number(blur) } },
+  { name: 'feOffset', attributes: { dx: number(x), dy: number(y), result: CAST } },
+  { name: 'feFlood', attributes: { 'flood-color': hex, 'flood-opacity': number(opacity) } },
+  { name: 'feComposite', attributes: { in2: CAST, operator: 'in', result: CAST } },
+  {
+    name: 'feMerge',
+    attributes: {},
+    inner: [CAST, source].map((one) => ({ name: 'feMergeNode', attributes: { in: one } })),
+  },
+];
 
 /** The filter that blurs a part and casts its shadow; null for one that is sharp and without a shadow. */
 export function filterElement(part: PaintedPart): FilterElement | null {
   const { blur, shadow } = part;
   if (blur === 0 && !shadow) return null;
-  const steps: FilterElement['steps'][number][] = [];
-  if (blur > 0) steps.push({ name: 'feGaussianBlur', attributes: { stdDeviation: number(blur) } });
-  if (shadow)
-    steps.push({
-      name: 'feDropShadow',
-      attributes: {
-        dx: number(shadow.x),
-        dy: number(shadow.y),
-        stdDeviation: number(shadow.blur),
-        'flood-color': shadow.hex,
-        'flood-opacity': number(shadow.opacity),
-      },
-    });
+  const soft: FilterStep[] =
+    blur > 0
+      ? [{ name: 'feGaussianBlur', attributes: { stdDeviation: number(blur), result: shadow && SOFT } }]
+      : [];
+  const steps = shadow ? [...soft, ...shadowSteps(shadow, blur > 0 ? SOFT : 'SourceGraphic')] : soft;
   return { attributes: filterRoom(part), steps };
 }
 

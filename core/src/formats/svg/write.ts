@@ -15,6 +15,7 @@ import {
   filterElement,
   gradientElement,
   shapeAttributes,
+  type FilterStep,
   type Reference,
 } from './attributes';
 import { element, escapeXml, idMaker, number, openTag } from './xml';
@@ -47,6 +48,9 @@ export function outputPictures(art: Art, traced: boolean): PlacedPicture[] {
     parts.flatMap((p) => (p.type === 'group' ? inDrawing(p.parts) : p.type === 'picture' ? [p.picture] : []));
   return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
 }
+
+const stepElement = ({ name, attributes, inner }: FilterStep): string =>
+  element(name, attributes, inner ? inner.map(stepElement).join('') : null);
 
 const placeOf = (box: Box) => ({
   x: number(box.x0),
@@ -175,8 +179,7 @@ function contentLines(
     if (filter) {
       const id = idOf(`${part.shadow ? 'shadow' : 'blur'} of ${part.name}`);
       ids.set('filter', id);
-      const steps = filter.steps.map((step) => element(step.name, step.attributes)).join('');
-      lines.push(element('filter', { id, ...filter.attributes }, steps));
+      lines.push(element('filter', { id, ...filter.attributes }, filter.steps.map(stepElement).join('')));
     }
     const { clip } = part;
     if (clip && !clips.has(clip.id)) {

@@ -32,6 +32,16 @@ export const refuse = (why: string): never => {
   throw new MirrotError('svg', `${why} Nothing was added.`);
 };
 
+const CAST = 'feGaussianBlur feOffset feFlood feComposite feMerge';
+/** Filters that are read, by their steps: a blur, a shadow, or both, as `writeSvg` and others write them. */
+const FILTERS = [
+  { steps: 'feGaussianBlur', softens: true },
+  { steps: 'feDropShadow', softens: false },
+  { steps: 'feGaussianBlur feDropShadow', softens: true },
+  { steps: CAST, softens: false },
+  { steps: `feGaussianBlur ${CAST}`, softens: true },
+];
+
 /** What draws nothing where it stands. */
 const SILENT = new Set([
   'title', 'desc', 'metadata', 'defs', 'style', 'linearGradient', 'radialGradient', 'stop', 'clipPath', 'mask', 'filter',
@@ -363,25 +373,45 @@ export class Reading {
       const [x = 0, y = x] = numbersOf(text);
       return x === y ? Math.min(MOST_BLUR, Math.max(0, x * scale)) : null;
     };
-    const found = new Map((parts ?? []).map((p) => [p.name, p]));
-    const [soft, drop] = [found.get('feGaussianBlur'), found.get('feDropShadow')];
-    const blur = css ? Math.min(MOST_BLUR, Math.max(0, (lengthOf(css[1], 0) ?? 0) * scale)) : soft ? deviation(soft.attributes.stdDeviation) : 0; // prettier-ignore
-    const readable = css || (parts && parts.length > 0 && parts.length === Number(!!soft) + Number(!!drop));
-    const shadow = drop && this.#shadow(drop, map, deviation(drop.attributes.stdDeviation ?? '2'));
-    if (!readable || blur === null || shadow === null || (soft && drop && parts?.[0] !== soft)) {
+    const names = (parts ?? []).map((p) => p.name).join(' ');
+    const kind = FILTERS.find(({ steps }) => steps === names);
+    if (!css && !kind) {
+      this.leave('filters');
+      return {};
+    }
+    const blur = css
+      ? Math.min(MOST_BLUR, Math.max(0, (lengthOf(css[1], 0) ?? 0) * scale))
+      : kind?.softens
+        ? deviation(parts![0]!.attributes.stdDeviation)
+        : 0;
+    const step = (name: string): SvgElement | undefined => parts?.findLast((p) => p.name === name);
+    const drop = step('feDropShadow');
+    const flood = drop ?? step('feFlood');
+    const softened = drop
+      ? (drop.attributes.stdDeviation ?? '2')
+      : step('feGaussianBlur')?.attributes.stdDeviation;
+    const shadow =
+      flood && this.#shadow(flood, drop ?? step('feOffset')!, map, deviation(softened), drop ? '2' : '0');
+    if (blur === null || shadow === null) {
       this.leave('filters');
       return {};
     }
     return { ...(blur > 0 ? { blur } : {}), ...(shadow ? { shadow } : {}) };
   }
 
-  /** What a drop shadow casts (Filter Effects 1, section 9.13); null where it cannot be read. */
-  #shadow(drop: SvgElement, [a, b, c, d]: Affine, blur: number | null): Shadow | null {
-    const style = this.lookup.styleOf(drop, null);
+  /** The shadow that a filter casts (Filter Effects 1, sections 9.11 and 9.13); null where it cannot be read. */
+  #shadow(
+    flood: SvgElement,
+    offset: SvgElement,
+    [a, b, c, d]: Affine,
+    blur: number | null,
+    unmoved: string,
+  ): Shadow | null {
+    const style = this.lookup.styleOf(flood, null);
     const colour = readCssColour(style['flood-color']!);
     if (!colour || blur === null) return null;
-    const dx = lengthOf(drop.attributes.dx ?? '2', 0) ?? 0;
-    const dy = lengthOf(drop.attributes.dy ?? '2', 0) ?? 0;
+    const dx = lengthOf(offset.attributes.dx ?? unmoved, 0) ?? 0;
+    const dy = lengthOf(offset.attributes.dy ?? unmoved, 0) ?? 0;
     const opacity = colour.alpha * shareOf(style['flood-opacity'], 1);
     return { x: a * dx + c * dy, y: b * dx + d * dy, blur, hex: colour.hex, opacity };
   }
