@@ -1,6 +1,14 @@
 import { expect, test } from './test';
 import sharp from 'sharp';
-import { corner, plainStroke, type ArtNode, type Gradient, type Path, type Shape } from '@mirrot/core';
+import {
+  BLENDS,
+  corner,
+  plainStroke,
+  type ArtNode,
+  type Gradient,
+  type Path,
+  type Shape,
+} from '@mirrot/core';
 import { openNew } from './desk';
 
 // The same drawing on the bed and in the file: what has no controls yet is painted by both as the document says.
@@ -38,12 +46,21 @@ const NODES: readonly ArtNode[] = [
   shape('blended', { fill: { hex: '#a05080' }, blend: 'multiply', paths: [square('e', 60, 210, 120)] }),
   group('faded', [shape('f1', { fill: { hex: '#2340c7' }, paths: [square('f', 210, 180, 70)] }), shape('f2', { fill: { hex: '#2340c7' }, paths: [square('g', 240, 210, 70)] })], { opacity: 0.4, shadow: { x: -3, y: 5, blur: 4, hex: '#2a2722', opacity: 0.9 } }), // prettier-ignore
   group('cut', [shape('outline', { paths: [square('h', 340, 190, 90), square('i', 370, 220, 30)] }), shape('soft', { fill: { hex: '#a32a21' }, blur: 5, paths: [square('j', 350, 200, 100)] })], { clip: 'outline' }), // prettier-ignore
+  // Source outside: Chromium, each of the standard's modes (W3C Compositing and Blending, section 10).
+  ...BLENDS.flatMap((blend, i) => [
+    shape(`low-${blend}`, { fill: { hex: '#d4872c' }, paths: [square(`l${i}`, 12 + 28 * i, 340, 22)] }),
+    shape(`high-${blend}`, {
+      fill: { hex: '#3f6fa0' },
+      blend,
+      paths: [square(`m${i}`, 15 + 28 * i, 343, 16)],
+    }),
+  ]),
 ];
 
 test('gradients, dashes, lines beneath fills, blends, groups, clips, blurs and shadows look on the bed as in the file', async ({
   page,
 }) => {
-  const h = await openNew(page, 'Painted', { width: 460, height: 330, unit: 'px' }, NODES as never);
+  const h = await openNew(page, 'Painted', { width: 460, height: 390, unit: 'px' }, NODES as never);
   await h.key('6');
   await h.key('9');
   await h.key('0');

@@ -116,9 +116,9 @@ export const buildApp = () =>
     },
   );
 
-/** Debian's browser, for the tests. */
+/** Debian's browser and what draws PDFs, for the tests. */
 export function installDebian() {
-  const wanted = { chromium: 'chromium' };
+  const wanted = { chromium: 'chromium', pdftoppm: 'poppler-utils' };
   const missing = Object.entries(wanted)
     .filter(([command]) => spawnSync('which', [command]).status !== 0)
     .map(([, pack]) => pack);

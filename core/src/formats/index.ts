@@ -7,5 +7,5 @@ export {
   type Reference,
   shapeAttributes,
 } from './svg/attributes';
-export { outputPictures, type SvgOptions, writeColourways, writeSvg } from './svg/write';
+export { outputPictures, type SvgOptions, writeColourways, writeParts, writeSvg } from './svg/write';
 export { readSvg, type SvgReading } from './svg/read/read';

@@ -45,7 +45,7 @@ export class Workplace implements ProgressPlace {
   /** The last file written, for the route bar. */
   lastFile: string | null = $state(null);
   exporting = $state({
-    format: 'svg' as 'svg' | 'png',
+    format: 'svg' as 'svg' | 'png' | 'pdf',
     area: 'sheet' as 'sheet' | 'drawing',
     ground: 'clear' as string,
     ppi: 300,

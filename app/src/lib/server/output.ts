@@ -3,6 +3,7 @@ import sharp from 'sharp';
 import type { Database } from './database';
 import { seenRendition } from './seen';
 import type { Size } from './decode';
+import { LONGEST_PAGE, writePdf } from './pdf/pdf';
 import { Refusal } from './refusal';
 
 export interface OutputOptions {
@@ -83,6 +84,27 @@ export async function outputPng(
     .withMetadata({ density: options.width ? Math.max(1, (width * 96) / (x1 - x0)) : ppi })
     .png()
     .toBuffer();
+}
+
+/** The drawing as a PDF of one page, its pictures in it when asked for. */
+export async function outputPdf(
+  db: Database,
+  art: Art,
+  name: string,
+  options: OutputOptions,
+): Promise<Buffer> {
+  const { x0, y0, x1, y1 } = outputBox(art, options.area);
+  const points = (Math.max(x1 - x0, y1 - y0) * 72) / 96;
+  if (points > LONGEST_PAGE)
+    throw new Refusal(
+      413,
+      'too-long',
+      'A PDF page is 5.08 m long at most. Make the sheet smaller, or write SVG.',
+    );
+  return writePdf(art, name, options, async (picture) => {
+    const { type, bytes } = await seenRendition(db, picture, 'full');
+    return type === 'image/jpeg' || type === 'image/png' ? bytes : sharp(bytes).png().toBuffer();
+  });
 }
 
 /** A card's thumbnail: the drawing over its picture, `width` pixels across. */

@@ -78,6 +78,23 @@ export function writeSvg(art: Art, options: SvgOptions = {}): string {
   return `${[rootTag(box, art.sheet.unit), ...lines, '</svg>'].join('\n')}\n`;
 }
 
+/**
+ * Parts of a drawing as they are painted, alone on clear ground.
+ *
+ * @param box the part of the plane that is shown, sheet pixels
+ * @param size of the document, pixels
+ */
+export function writeParts(
+  art: Art,
+  parts: readonly PaintedPart[],
+  box: Box,
+  { width, height, pictureHref }: { readonly width: number; readonly height: number; readonly pictureHref: (picture: PlacedPicture) => string }, // prettier-ignore
+): string {
+  const lines = contentLines(art, parts, box, { ground: null, pictureHref }, idMaker());
+  const root = `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" preserveAspectRatio="none" viewBox="${viewBox(box)}">`;
+  return [root, ...lines, '</svg>'].join('\n');
+}
+
 /** Of a drawing on a sheet of several: the gap between them, and the height of a name, shares of its longer side. */
 const GAP = 0.08;
 const NAME_HEIGHT = 0.05;

@@ -27,6 +27,7 @@
   options={[
     ['svg', 'SVG'],
     ['png', 'PNG'],
+    ['pdf', 'PDF'],
   ] as const}
   change={(v) => (out.format = v)}
 />

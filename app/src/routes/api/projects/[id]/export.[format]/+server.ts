@@ -1,12 +1,16 @@
 import { checked, route } from '$lib/server/answer';
 import { getArt } from '$lib/server/documents';
-import { fileName, outputPng, outputSvg } from '$lib/server/output';
+import { fileName, outputPdf, outputPng, outputSvg } from '$lib/server/output';
 import { getProject } from '$lib/server/projects';
 import { Refusal } from '$lib/server/refusal';
 import { exportQuery } from '$lib/wire';
 import type { RequestEvent } from './$types';
 
-const TYPES: Readonly<Record<string, string>> = { svg: 'image/svg+xml', png: 'image/png' };
+const TYPES: Readonly<Record<string, string>> = {
+  svg: 'image/svg+xml',
+  png: 'image/png',
+  pdf: 'application/pdf',
+};
 
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
   const type = Object.hasOwn(TYPES, params.format) ? TYPES[params.format] : undefined;
@@ -14,7 +18,7 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
     throw new Refusal(
       404,
       'no-format',
-      `Mirrot does not write "${params.format}" files. It writes SVG and PNG.`,
+      `Mirrot does not write "${params.format}" files. It writes SVG, PNG and PDF.`,
     );
   const { area, ppi, width, ground, picture } = checked(exportQuery, Object.fromEntries(url.searchParams));
   const { name } = await getProject(db, params.id);
@@ -27,7 +31,11 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
   const file =
     params.format === 'svg'
       ? await outputSvg(db, art, options)
-      : new Uint8Array(await outputPng(db, art, { ...options, ppi, width }));
+      : new Uint8Array(
+          params.format === 'pdf'
+            ? await outputPdf(db, art, name, options)
+            : await outputPng(db, art, { ...options, ppi, width }),
+        );
   return new Response(file, {
     headers: {
       'content-type': type,

@@ -1,0 +1,155 @@
+import {
+  drawnData,
+  filterBox,
+  outputBox,
+  paintedBox,
+  paintList,
+  seenBox,
+  writeParts,
+  type Art,
+  type Box,
+  type PaintedPart,
+  type PaintedShape,
+  type PlacedPicture,
+  type SeenPaint,
+} from '@mirrot/core';
+import PDFDocument from 'pdfkit';
+import sharp from 'sharp';
+import type { OutputOptions } from '../output';
+import { asGroup, blendInRgb, type Pdf } from './group';
+import { pdfGradient } from './gradient';
+
+// The drawing as a PDF of one page, by the same paint list as every other file. What blurs or casts a shadow is laid in as
+// pixels: PDF has neither.
+
+/** Points to a sheet pixel: 72 and 96 to the inch. */
+const POINTS = 72 / 96;
+/** Pixels to the inch of what is blurred, and the most of one such picture. */
+const SOFT_PPI = 300;
+const MOST_SOFT = 16_000_000;
+/** PDF 1.7 has pages up to this many points a side (ISO 32000-1, annex C). */
+export const LONGEST_PAGE = 14_400;
+
+/** Pixels of a picture as JPEG or PNG. */
+export type PixelsOf = (picture: PlacedPicture) => Promise<Buffer>;
+
+/** Something to be drawn, made ready: what takes time is done before the page is written. */
+type Draw = () => void;
+
+async function ready(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf): Promise<Draw> {
+  const inner = await ownDraw(pdf, part, art, pixelsOf);
+  const { opacity, blend, clip } = part;
+  const clipped = (): void => {
+    if (!clip) return inner();
+    pdf.save();
+    const d = drawnData(clip.paths);
+    if (d) pdf.path(d).clip('even-odd');
+    else pdf.rect(0, 0, 0, 0).clip();
+    inner();
+    pdf.restore();
+  };
+  // A group that is opaque and normal is no more than its parts.
+  const whole = opacity === 1 && blend === 'normal';
+  if (whole) return clipped;
+  return () => asGroup(pdf, { opacity, blend, apart: true }, clipped);
+}
+
+async function ownDraw(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf): Promise<Draw> {
+  if (part.blur > 0 || part.shadow) return softDraw(pdf, part, art, pixelsOf);
+  if (part.type === 'shape') return () => drawShape(pdf, part);
+  if (part.type === 'picture') return pictureDraw(pdf, part.picture, await pixelsOf(part.picture));
+  const inner: Draw[] = [];
+  for (const one of part.parts) inner.push(await ready(pdf, one, art, pixelsOf));
+  return () => inner.forEach((draw) => draw());
+}
+
+/** What is blurred or casts a shadow, as pixels in its place. */
+async function softDraw(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf): Promise<Draw> {
+  const box = filterBox(part);
+  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
+  if (!(width > 0 && height > 0)) return () => {};
+  const k = Math.min(SOFT_PPI / 96, Math.sqrt(MOST_SOFT / (width * height)));
+  const hrefs = new Map<string, string>();
+  for (const picture of picturesIn([part]))
+    hrefs.set(picture.id, `data:image/png;base64,${(await sharp(await pixelsOf(picture)).png().toBuffer()).toString('base64')}`); // prettier-ignore
+  const svg = writeParts(art, [{ ...part, opacity: 1, blend: 'normal', clip: null }], box, {
+    width: Math.ceil(width * k),
+    height: Math.ceil(height * k),
+    pictureHref: (p) => hrefs.get(p.id)!,
+  });
+  const png = await sharp(Buffer.from(svg), { unlimited: true }).png().toBuffer();
+  return () => void pdf.image(png, box.x0, box.y0, { width, height });
+}
+
+const picturesIn = (parts: readonly PaintedPart[]): PlacedPicture[] =>
+  parts.flatMap((p) => (p.type === 'group' ? picturesIn(p.parts) : p.type === 'picture' ? [p.picture] : []));
+
+function pictureDraw(pdf: Pdf, picture: PlacedPicture, bytes: Buffer): Draw {
+  const { width, height } = picture.square ?? picture;
+  const { x0, y0, x1, y1 } = seenBox(picture);
+  return () => {
+    pdf.save();
+    pdf.transform(...(picture.placement as [number, number, number, number, number, number]));
+    pdf.rect(x0, y0, x1 - x0, y1 - y0).clip();
+    pdf.image(bytes, 0, 0, { width, height });
+    pdf.restore();
+  };
+}
+
+function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): void {
+  const d = drawnData(paths);
+  if (!d) return;
+  const box: Box = paintedBox([{ ...part, paths, fill, stroke, opacity: 1, clip: null }]);
+  const colour = (paint: SeenPaint): PDFKit.Mixins.ColorValue =>
+    paint.kind === 'flat' ? paint.hex : pdfGradient(pdf, paint, box);
+  const fillIt = (): void => void (fill && pdf.path(d).fill(colour(fill), 'even-odd'));
+  const strokeIt = (): void => {
+    if (!stroke) return;
+    pdf.lineWidth(stroke.width).lineCap(stroke.ends).lineJoin(stroke.joins).miterLimit(stroke.miterLimit);
+    if (stroke.dash.length > 0) pdf.dash(stroke.dash as unknown as number, { phase: stroke.dashOffset ?? 0 });
+    else pdf.undash();
+    pdf.path(d).stroke(colour(stroke.paint));
+  };
+  pdf.save();
+  if (stroke?.under) strokeIt();
+  fillIt();
+  if (!stroke?.under) strokeIt();
+  pdf.restore();
+}
+
+/**
+ * Writes a drawing as a PDF page of its real size.
+ *
+ * @param pixelsOf gives the pixels of a picture, straightened, as JPEG or PNG
+ */
+export async function writePdf(
+  art: Art,
+  name: string,
+  { area, ground, picture: traced }: OutputOptions,
+  pixelsOf: PixelsOf,
+): Promise<Buffer> {
+  const list = paintList(art);
+  const box = outputBox(art, area, list);
+  const size: [number, number] = [(box.x1 - box.x0) * POINTS, (box.y1 - box.y0) * POINTS];
+  const pdf = new PDFDocument({ size, margin: 0, info: { Title: name, Creator: 'Mirrot' } }) as Pdf;
+  const parts: Buffer[] = [];
+  const written = new Promise<Buffer>((done, failed) => {
+    pdf.on('data', (chunk: Buffer) => parts.push(chunk));
+    pdf.on('end', () => done(Buffer.concat(parts)));
+    pdf.on('error', failed);
+  });
+  blendInRgb(pdf);
+  const seen = traced ? art.pictures.filter((p) => p.shown) : [];
+  const pictures = new Map<string, Draw>();
+  for (const p of seen) pictures.set(p.id, pictureDraw(pdf, p, await pixelsOf(p)));
+  const drawn: Draw[] = [];
+  for (const part of list) drawn.push(await ready(pdf, part, art, pixelsOf));
+  pdf.transform(POINTS, 0, 0, POINTS, -box.x0 * POINTS, -box.y0 * POINTS);
+  const fill = ground === undefined ? art.sheet.ground : ground;
+  if (fill) pdf.rect(box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0).fill(fill);
+  for (const p of seen) if (!p.above) pictures.get(p.id)!();
+  for (const draw of drawn) draw();
+  for (const p of seen) if (p.above) pictures.get(p.id)!();
+  pdf.end();
+  return written;
+}
