@@ -169,12 +169,12 @@ test('a colour is written as a word, sampled by a disc as wide as the wheel make
   const written = page.getByRole('textbox', { name: 'hex or word' });
   await written.fill('rebeccapurple');
   await written.press('Enter');
-  await expect(page.getByRole('button', { name: 'Fill of the next path: #663399' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'next fill: #663399' })).toBeVisible();
   await written.fill('carrot-ish');
   await written.press('Enter');
   await expect(page.getByRole('alert')).toHaveText(/is not a colour.*Nothing was changed/);
-  await page.getByRole('button', { name: 'Fill of the next path: #663399' }).click();
-  await expect(page.getByRole('button', { name: 'Fill of the next path: none' })).toBeVisible();
+  await page.getByRole('button', { name: 'next fill: #663399' }).click();
+  await expect(page.getByRole('button', { name: 'next fill: none' })).toBeVisible();
   await page.getByRole('button', { name: 'Picture only' }).click();
   await page.getByRole('button', { name: 'Disc', exact: true }).click();
   await h.move({ x: 60, y: 60 });
@@ -183,7 +183,7 @@ test('a colour is written as a word, sampled by a disc as wide as the wheel make
   await expect(page.getByRole('region', { name: 'Loupe' }).getByText(/^#\w{6} middle$/)).toBeVisible();
   const middle = (await page.getByRole('region', { name: 'Loupe' }).getByText(/middle$/).textContent())!.trim().slice(0, 7); // prettier-ignore
   await h.click({ x: 60, y: 60 });
-  await expect(page.getByRole('button', { name: `Fill of the next path: ${middle}` })).toBeVisible();
+  await expect(page.getByRole('button', { name: `next fill: ${middle}` })).toBeVisible();
   await expect(page.getByRole('button', { name: `Recent colour ${middle}` })).toBeVisible();
 });
 

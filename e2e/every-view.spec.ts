@@ -55,6 +55,22 @@ for (const colorScheme of ['light', 'dark'] as const)
       if (name === 'Refine') await h.key('n');
       for (const fold of await page.locator('.panel summary').all()) await fold.click();
       await expectClean(page, name);
+      if (name !== 'Colour') continue;
+      await page.getByText('linear', { exact: true }).click();
+      await expect(page.getByRole('group', { name: 'Stops of the gradient' })).toBeVisible();
+      await page
+        .getByRole('region', { name: 'Palette' })
+        .getByRole('listitem')
+        .getByRole('button')
+        .first()
+        .click();
+      await page
+        .getByRole('button', { name: /^Compare Hue/ })
+        .first()
+        .click();
+      await expectClean(page, 'a gradient, a chip, colourways compared');
+      await h.key('Control+z');
+      await h.key('Control+z');
     }
     await h.key('2');
     for (const fold of await page.locator('.panel summary').all()) await fold.click();

@@ -101,40 +101,32 @@ try {
   await can.page.waitForTimeout(1500);
   await keep(can.page, 'export');
 
-  // A change the server does not take: what it answers is made up here.
-  const aside = await desk('Gate badge');
-  await aside.page.route('**/changes', (route) =>
-    route.fulfill({
-      status: 422,
-      json: {
-        error: { code: 'art', message: 'A drawing has 2,000,000 anchors at most. Nothing was changed.' },
-      },
-    }),
-  );
-  await aside.page.keyboard.press('2');
-  await aside.page.getByText('ellipse', { exact: true }).click();
-  await aside.move(0.3, 0.4);
-  await aside.page.mouse.down();
-  await aside.page.mouse.move(...(await aside.at(0.5, 0.62)), { steps: 4 });
-  await aside.page.mouse.up();
-  await aside.page.getByRole('button', { name: '1 change set aside' }).click();
-  await aside.page.getByRole('dialog', { name: 'Set aside' }).waitFor();
-  await keep(aside.page, 'set-aside');
+  // A gradient on its string, as the picture has it.
+  const faded = await desk('Watering can');
+  await faded.page.keyboard.press('4');
+  await faded.page.getByRole('row', { name: /^Handle,/ }).click({ position: { x: 90, y: 18 } });
+  await faded.page.getByText('linear', { exact: true }).click();
+  await faded.page.getByRole('button', { name: 'From the picture' }).click();
+  await faded.page.getByText(/^Gradient from the picture for Handle/).waitFor();
+  await faded.page.keyboard.press('Enter');
+  await faded.page.getByRole('button', { name: /^Stop 2 of/ }).click();
+  await faded.move(0.78, 0.45);
+  await keep(faded.page, 'gradient');
+  await faded.page.getByRole('application', { name: 'Bed' }).focus();
+  for (let i = 0; i < 2; i++) await faded.page.keyboard.press('Control+z');
+  await faded.page.waitForTimeout(800);
 
-  // The shelf while the server is away, from what the browser kept of it.
-  const away = await browser.newContext({ viewport: { width: 1280, height: 800 } });
-  const awayPage = await away.newPage();
-  await awayPage.goto(server.address);
-  await awayPage.evaluate(() => navigator.serviceWorker.ready);
-  await awayPage.waitForFunction(() => navigator.serviceWorker.controller !== null);
-  await awayPage.reload();
-  await awayPage.mouse.wheel(0, 2000);
-  await awayPage.waitForTimeout(2500);
-  await away.setOffline(true);
-  await awayPage.reload();
-  await awayPage.getByText('The server is away').waitFor();
-  await keep(awayPage, 'shelf-away');
-  await away.close();
+  // Colourways, one of them seen on the bed.
+  const coloured = await desk('Glasshouse');
+  await coloured.page.keyboard.press('4');
+  await coloured.page.locator('summary', { hasText: 'Colourways' }).click();
+  await coloured.page.getByRole('button', { name: 'Compare Evening' }).click();
+  await coloured.page.getByRole('button', { name: 'Compare First frost' }).click();
+  await coloured.page
+    .getByText('Kept', { exact: true })
+    .evaluate((e) => e.scrollIntoView({ block: 'center' }));
+  await coloured.page.getByRole('button', { name: 'Use the colourway First frost' }).hover();
+  await keep(coloured.page, 'colourways');
 
   // On an address that others reach, the key is asked for first.
   const locked = await startServer({

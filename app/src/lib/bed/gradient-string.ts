@@ -9,18 +9,12 @@ import {
   type Affine,
   type Gradient,
   type Point,
+  type Recipe,
 } from '@mirrot/core';
 import type { Gesture } from '$lib/desk/changes';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed } from '$lib/desk/view';
-import {
-  currentGradient,
-  FIRST_WEIGHT,
-  gradientRecipe,
-  ordered,
-  withoutStop,
-  withStop,
-} from '$lib/edits/painting';
+import { currentGradient, FIRST_WEIGHT, ordered, withoutStop, withStop } from '$lib/edits/painting';
 import type { BedPointer, Grip } from './behaviour';
 
 // A gradient lies on the bed as a string from its start to its end, its stops hanging beside it like tags. Of a radial one
@@ -144,12 +138,15 @@ export function gripGradient(desk: Desk, p: BedPointer): Grip | null {
   const part = string && stringPartAt(string, p.screen);
   if (!string || !part) return null;
   const { receiving } = desk.colouring;
+  const [id] = desk.choosing.receivers;
+  // It is the first one's string; what else is chosen has gradients of its own.
+  const painted = (gradient: Gradient): Recipe => paintShapes([id!], receiving, gradient, FIRST_WEIGHT);
   let gesture: Gesture | null = null;
-  const show = (change: (gradient: Gradient) => Gradient): void => {
+  const show = (gradient: Gradient): void => {
     gesture ??= desk.gesture(
       part.kind === 'tag' || part.kind === 'string' ? 'Move a stop' : 'Place the gradient',
     );
-    gesture.show(gradientRecipe(desk, change));
+    gesture.show(painted(gradient));
   };
   const keep = (): void => gesture?.keep();
   const cancel = (): void => gesture?.drop();
@@ -158,7 +155,7 @@ export function gripGradient(desk: Desk, p: BedPointer): Grip | null {
     return {
       drag(q) {
         const placement = dragged(string.gradient, part.kind, q.sheet, q.shift, shortest);
-        show((gradient) => ({ ...gradient, placement }));
+        show({ ...string.gradient, placement });
       },
       release: keep,
       click: () => void (desk.colouring.stop = part.kind === 'end' ? string.gradient.stops.length - 1 : 0),
@@ -169,19 +166,18 @@ export function gripGradient(desk: Desk, p: BedPointer): Grip | null {
   const from = added ?? { gradient: string.gradient, at: (part as { index: number }).index };
   const add = (): void => {
     if (!added) return;
-    const [id] = desk.choosing.receivers;
-    desk.change('Add a stop', paintShapes([id!], receiving, added.gradient, FIRST_WEIGHT));
+    desk.change('Add a stop', painted(added.gradient));
   };
   return {
     drag(q) {
       const { at, off } = alongString(string, q.screen);
       if (off > OFF_PX && from.gradient.stops.length > 2) {
         desk.colouring.stop = 0;
-        return show(() => withoutStop(from.gradient, from.at));
+        return show(withoutStop(from.gradient, from.at));
       }
       const moved = ordered(from.gradient.stops.map((s, i) => (i === from.at ? { ...s, at } : s)), from.at); // prettier-ignore
       desk.colouring.stop = moved.at;
-      show(() => ({ ...from.gradient, stops: moved.stops }));
+      show({ ...from.gradient, stops: moved.stops });
     },
     release: keep,
     click() {

@@ -44,7 +44,7 @@
   <button
     class="next"
     aria-pressed={next !== null}
-    aria-label="Fill of the next path: {next ? next.toUpperCase() : 'none'}"
+    aria-label="next fill: {next ? next.toUpperCase() : 'none'}"
     data-tip={next
       ? 'The next path gets this fill. A press puts it to none.'
       : 'The next path gets no fill. A press takes the last one again.'}

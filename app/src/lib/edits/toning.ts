@@ -17,6 +17,7 @@ import {
   transformPath,
   wholePaths,
   type Affine,
+  type Box,
   type BodyTone,
   type Path,
   type Shape,
@@ -182,19 +183,62 @@ function offerTones(desk: Desk, toned: readonly Toned[], text: string): void {
 /** A body tone this far from the one that was taken is another one, ΔE (CIEDE2000). */
 const OTHER_TONE = 1.5;
 
-/** Shapes whose body tone differs from what they show of the picture now; null where that is not known. */
+/** What is known of stale tones, of the shapes as they stood then. */
+interface Watched {
+  readonly by: string;
+  readonly placed: ReadonlyMap<string, Shape>;
+  readonly stale: ReadonlySet<string>;
+}
+const watched = new WeakMap<Desk, Watched>();
+/** Tones that are looked for anew at once: no more than a worker does in a second or so. */
+const MOST_WATCHED = 400;
+
+/** Boxes of all that came, went, changed or moved in the stack between two states. */
+function changedBoxes(before: ReadonlyMap<string, Shape>, now: ReadonlyMap<string, Shape>): Box[] {
+  const boxes: Box[] = [];
+  const changed = (shape: Shape | undefined): void => void (shape && boxes.push(shapeBounds(shape)));
+  for (const [id, shape] of before) if (now.get(id) !== shape) changed(shape);
+  for (const [id, shape] of now) if (before.get(id) !== shape) changed(shape);
+  const order = [...before.keys()].filter((id) => now.has(id));
+  [...now.keys()]
+    .filter((id) => before.has(id))
+    .forEach((id, i) => {
+      if (order[i] !== id) changed(now.get(id));
+    });
+  return boxes;
+}
+
+/**
+ * Shapes whose body tone differs from what they show of the picture now; null where that is not known. Only those are looked at
+ * that may have changed since it was asked last.
+ */
 export async function staleTones(desk: Desk, run: Toner): Promise<string[] | null> {
   const by = desk.picture.driftSettings;
-  const { kept } = desk.drawing;
-  const shapes = shapesOf(kept).flatMap(({ shape, shown }) => (shown && shape.toned ? [shape] : []));
   if (!by) return null;
-  if (shapes.length === 0) return [];
-  const asked = wishesFor(desk, shapes, by);
-  const found = await run(by, asked.map(({ wish }) => wish)); // prettier-ignore
+  const { kept } = desk.drawing;
+  const placed = new Map(shapesOf(kept).flatMap(({ shape, shown }) => (shown ? [[shape.id, shape] as const] : []))); // prettier-ignore
+  const key = `${by.raster.key} ${desk.habits.toneTrim} ${by.picture.placement.join(' ')}`;
+  const known = watched.get(desk);
+  const last = known?.by === key ? known : null;
+  const boxes = last && changedBoxes(last.placed, placed);
+  const asked = [...placed.values()]
+    .filter((shape) => {
+      if (!shape.toned) return false;
+      const own = shapeBounds(shape);
+      return !boxes || boxes.some((box) => boxesMeet(box, own));
+    })
+    .slice(0, MOST_WATCHED);
+  const wishes = asked.length > 0 ? wishesFor(desk, asked, by) : [];
+  const found = wishes.length > 0 ? await run(by, wishes.map(({ wish }) => wish)) : []; // prettier-ignore
   if (!found || desk.drawing.kept !== kept) return null;
-  return asked.flatMap(({ shape }, i) =>
-    found[i] && hexesApart(formatHex(found[i].body), shape.toned!) > OTHER_TONE ? [shape.id] : [],
-  );
+  const stale = new Set([...(last?.stale ?? [])].filter((id) => placed.get(id)?.toned));
+  wishes.forEach(({ shape }, i) => {
+    const tone = found[i];
+    if (tone && hexesApart(formatHex(tone.body), shape.toned!) > OTHER_TONE) stale.add(shape.id);
+    else stale.delete(shape.id);
+  });
+  watched.set(desk, { by: key, placed, stale });
+  return [...stale];
 }
 
 /** Offers the body tones of shapes anew that have one already. */

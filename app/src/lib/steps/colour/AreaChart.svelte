@@ -1,5 +1,6 @@
 <script lang="ts">
-  import { areaByColour } from '@mirrot/core';
+  import { untrack } from 'svelte';
+  import { areaByColour, type ColourShare } from '@mirrot/core';
   import { BarController, BarElement, CategoryScale, Chart, LinearScale } from 'chart.js';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { chooseByFill } from '$lib/edits/choosing-kin';
@@ -12,8 +13,17 @@
 
   /** Colours that are charted, and pixels for each. */
   const MOST = 12;
-  const ROW = 20;
-  const areas = $derived(areaByColour(desk.drawing.kept).slice(0, MOST));
+  const ROW = 24;
+  /** So long after the last change the areas are counted, milliseconds: among thousands of shapes that takes a while. */
+  const RESTS_MS = 400;
+  let areas: readonly ColourShare[] = $state.raw(
+    untrack(() => areaByColour(desk.drawing.kept).slice(0, MOST)),
+  );
+  $effect(() => {
+    const { kept } = desk.drawing;
+    const timer = setTimeout(() => (areas = areaByColour(kept).slice(0, MOST)), RESTS_MS);
+    return () => clearTimeout(timer);
+  });
   const percent = (share: number): string => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
   const nameOf = (hex: string): string =>
     desk.art.chips.find((c) => c.hex === hex)?.name || hex.toUpperCase();

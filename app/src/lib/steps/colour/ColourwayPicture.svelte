@@ -1,15 +1,7 @@
 <script lang="ts">
-  import { changeArt, recolourChips, writeSvg, type Art } from '@mirrot/core';
-
   // The drawing in a colourway, as a picture: hundreds of shapes in a dozen colourways would be thousands of elements.
-  interface Props {
-    art: Art;
-    hexes: Readonly<Record<string, string>>;
-    height: number;
-  }
-  let { art, hexes, height }: Props = $props();
+  let { svg, height }: { svg: string; height: number } = $props();
   let address: string | null = $state(null);
-  const svg = $derived(writeSvg(changeArt(art, recolourChips(hexes)).art, { area: 'drawing' }));
   $effect(() => {
     const made = URL.createObjectURL(new Blob([svg], { type: 'image/svg+xml' }));
     address = made;

@@ -6,6 +6,7 @@
     suggestColourways,
     takeHexes,
     writeColourways,
+    writeSvg,
     recolourChips,
     type Colourway,
     type Recolouring,
@@ -51,6 +52,16 @@
       ...suggestColourways(now),
     ].map((s) => ({ ...s, key: s.name, way: null })),
   );
+  /** The drawing with a mark in the place of each chip's colour: written once, it is coloured for each of them. */
+  const markOf = (i: number): string => `chip-${i}-colour`;
+  const template = $derived(
+    writeSvg(
+      { ...kept, chips: kept.chips.map((chip, i) => ({ ...chip, hex: markOf(i) })) },
+      { area: 'drawing' },
+    ),
+  );
+  const drawn = (hexes: readonly string[]): string =>
+    template.replace(/chip-(\d+)-colour/g, (mark, i: string) => hexes[Number(i)] ?? mark);
   const passing = $derived(passingOffer(desk, 'palette'));
   $effect(() => () => passing.leave());
   const same = (hexes: readonly string[]): boolean => hexes.every((hex, i) => hex === now[i]);
@@ -94,7 +105,7 @@
       onpointerleave={() => passing.leave()}
       onclick={() => use(shown)}
     >
-      <ColourwayPicture art={kept} hexes={hexesById(ids, shown.hexes)} height={74} />
+      <ColourwayPicture svg={drawn(shown.hexes)} height={74} />
       <span class="strip"
         >{#each shown.hexes as hex, i (i)}<i style:background={hex}></i>{/each}</span
       >
@@ -140,7 +151,7 @@
   <div class="pair-shown" role="group" aria-label="Two colourways compared">
     {#each pair as shown (shown.key)}
       <figure>
-        <ColourwayPicture art={kept} hexes={hexesById(ids, shown.hexes)} height={96} />
+        <ColourwayPicture svg={drawn(shown.hexes)} height={96} />
         <figcaption dir="auto">{shown.name}</figcaption>
       </figure>
     {/each}
