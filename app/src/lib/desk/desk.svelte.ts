@@ -78,6 +78,7 @@ export class Desk {
     this.colouring.brush = false;
     this.leaveOffer();
     this.pointing.rest();
+    this.picture.driftAt = null;
     if (this.step === 'mount' && this.art.pictures.some((p) => !p.locked))
       this.change('Lock the picture', (draft) => draft.pictures.forEach((p) => (p.locked = true)));
     this.step = step;
