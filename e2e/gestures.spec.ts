@@ -188,7 +188,7 @@ test('a colour is typed, kept as a chip, given to strokes, and wrong ones are re
   await page.getByLabel('hex').press('Enter');
   await expect(page.getByRole('alert')).toContainText('is not a colour');
   await page.getByText('stroke', { exact: true }).click();
-  await page.getByRole('button', { name: /#2F6B4F 1 in use/ }).click();
+  await page.getByRole('button', { name: /#2F6B4F, 1 in use/ }).click();
   await page.getByLabel('weight').fill('5');
   await page.getByLabel('weight').press('Enter');
   let [shape] = await h.shapes();
@@ -196,7 +196,9 @@ test('a colour is typed, kept as a chip, given to strokes, and wrong ones are re
   const [chip] = (await h.art()).chips;
   expect(chip!.hex).toBe('#2f6b4f');
   expect(shape).toMatchObject({ fill: { chip: chip!.id }, stroke: { paint: { chip: chip!.id }, width: 5 } });
-  await page.getByText('Fill', { exact: true }).click();
+  await page.getByText('fill', { exact: true }).click();
+  await page.getByText('none', { exact: true }).first().click();
+  await page.getByText('stroke', { exact: true }).click();
   await page.getByRole('slider', { name: 'Lightness' }).focus();
   await h.key('ArrowRight');
   [shape] = await h.shapes();

@@ -469,3 +469,33 @@ test('a line of text is written, set in a font of its own, stood on a line, move
   await h.key('Control+z');
   await expect(text).toHaveValue('mint & dill');
 });
+
+test('shapes are combined: seen in small and on the bed first, bitten with an open hole, split up and undone', async ({
+  page,
+}) => {
+  const box = (id: string, x: number, y: number, size: number): Shape => ({ id, type: 'shape', name: id, shown: true, locked: false, opacity: 1, fill: { hex: '#2f6b4f' }, stroke: null, paths: [{ id: `${id}-p`, closed: true, anchors: [[x, y], [x + size, y], [x + size, y + size], [x, y + size]].map(([ax, ay]) => ({ x: ax!, y: ay!, kind: 'corner' as const, in: null, out: null })) }] }); // prettier-ignore
+  const h = await openNew(page, 'Sticker', undefined, [box('plate', 100, 100, 300), box('mark', 200, 200, 100), box('beside', 350, 150, 200)]); // prettier-ignore
+  await h.key('4');
+  await h.key('Control+a');
+  await page.locator('summary', { hasText: 'Combine' }).click();
+  const bite = page.getByRole('button', { name: 'Bite', exact: true });
+  await bite.hover();
+  await expect(h.bed.locator('[data-part=mark]')).toHaveCount(0);
+  expect((await h.shapes()).length).toBe(3);
+  await bite.click();
+  await expect.poll(async () => (await h.shapes()).length).toBe(1);
+  const [plate] = await h.shapes();
+  expect(plate!.name).toBe('plate');
+  expect(plate!.paths.map((p) => p.anchors.length).sort()).toEqual([4, 8]);
+  await h.key('Control+z');
+  await expect.poll(async () => (await h.shapes()).length).toBe(3);
+  const combine = page.locator('summary', { hasText: 'Combine' });
+  await combine.click();
+  await page.getByRole('button', { name: 'Split up', exact: true }).click();
+  await expect.poll(async () => (await h.shapes()).length).toBe(4);
+  await h.key('Control+z');
+  await expect.poll(async () => (await h.shapes()).length).toBe(3);
+  // What overlaps nowhere leaves nothing, and says so.
+  await page.getByRole('button', { name: 'Overlap only', exact: true }).click();
+  await expect(page.getByText(/Overlap only would leave nothing of them. Nothing was changed/)).toBeVisible();
+});

@@ -4,8 +4,9 @@ import { boxesMeet, boxHeight, boxOfPoints, boxWidth, EMPTY_BOX, uniteBoxes, typ
 import { cubicPoint, type Cubic } from '../geometry/cubic';
 import { insideEvenOdd, windingNumber } from '../geometry/flatten';
 import { cubicIntersections } from '../geometry/intersect';
-import { cross, dot, ORIGIN, subtract, unit, type Point } from '../geometry/vector';
+import { dot, ORIGIN, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from './anchor';
+import { mayLoop } from './arrangement';
 import { inLine } from './data';
 import { cubicBetween, pathCubics, segmentCount, type Path } from './path';
 import { flattenPath, pathArea, pathBounds } from './path-measure';
@@ -43,12 +44,6 @@ function piecesOf(paths: readonly Path[]): Piece[] {
   });
   return out;
 }
-
-const opposite = (a: Point, b: Point, p: Point, q: Point): boolean =>
-  cross(subtract(b, a), subtract(p, a)) * cross(subtract(b, a), subtract(q, a)) < 0;
-
-/** Whether a cubic may cross itself: only where the lines of its handles cross. */
-const mayLoop = ([a, b, c, d]: Cubic): boolean => opposite(a, b, c, d) && opposite(c, d, a, b);
 
 /**
  * Whether a segment and the one that goes on from it meet nowhere else: a line through their joint parts their control

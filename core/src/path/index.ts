@@ -1,3 +1,4 @@
+export { combine, combineAll, type Combining, COMBININGS, splitUp, type SplitPiece } from './combine';
 export { type Anchor, type AnchorKind, corner, type HandleSide, otherSide } from './anchor';
 export {
   type Axis,

@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import type { Extent, Side } from '@mirrot/core';
   import { passingOffer } from '$lib/desk/passing';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -61,7 +60,7 @@
   }
   $effect(() => {
     void desk.choice;
-    return () => untrack(leave);
+    return () => passing.leaveAfter();
   });
 </script>
 

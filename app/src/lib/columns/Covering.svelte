@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
   import {
     BLENDS,
     boxHeight,
@@ -59,7 +58,7 @@
   const passing = $derived(passingOffer(desk, 'covering'));
   $effect(() => {
     void ids;
-    return () => untrack(() => passing.leave());
+    return () => passing.leaveAfter();
   });
 
   const inWords = (b: Blend): string => b.replace('-', ' ');

@@ -243,6 +243,11 @@
           {workplace}
         />{:catch}<!-- it stays as it is -->{/await}
     {/if}
+    {#if desk.choice.shapes.length > 1}
+      {#await import('./Combine.svelte') then { default: Combine }}<Combine
+          {workplace}
+        />{:catch}<!-- they stay as they are -->{/await}
+    {/if}
     {#if repeated}
       {#await import('./Copies.svelte') then { default: Copies }}<Copies
           {desk}

@@ -4,7 +4,8 @@ import type { Context } from './changes';
 /** A change not made yet: one key takes it, one key leaves it, any other change leaves it too. */
 export interface Offer {
   /** What it comes from, where that matters to others: a slider shows it anew, or it speaks of the next segment itself. */
-  readonly from?: 'thin-out' | 'settle' | 'border' | 'arrange' | 'covering' | 'body-tone' | 'palette';
+  readonly from?:
+    'thin-out' | 'settle' | 'border' | 'arrange' | 'covering' | 'body-tone' | 'palette' | 'combine';
   readonly text: string;
   /** The step of the history it will be, and what is looked at once it is taken. */
   readonly label: string;

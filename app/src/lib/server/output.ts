@@ -4,14 +4,8 @@ import type { Database } from './database';
 import { seenRendition } from './seen';
 import type { Size } from './decode';
 import { LONGEST_PAGE, writePdf } from './pdf/pdf';
+import type { OutputOptions } from './output-options';
 import { Refusal } from './refusal';
-
-export interface OutputOptions {
-  readonly area: 'sheet' | 'drawing';
-  /** "#rrggbb", null for clear; left out, the sheet's own. */
-  readonly ground?: string | null;
-  readonly picture: boolean;
-}
 
 /** Most pixels of a PNG made here. */
 const MOST_OUT = 120_000_000;

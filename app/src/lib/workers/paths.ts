@@ -1,4 +1,4 @@
-import type { Path, Thinned, ThinOptions } from '@mirrot/core';
+import type { Path, SplitPiece, Thinned, ThinOptions } from '@mirrot/core';
 import { starter } from './start';
 
 /** A path and what may be done to it. */
@@ -7,10 +7,17 @@ export interface ThinWish {
   readonly options: ThinOptions;
 }
 
+/** What outlines become by each way: one piece or none, or when split up several. */
+export type Combined = Readonly<
+  Record<'add' | 'bite' | 'overlap' | 'either' | 'split', readonly SplitPiece[]>
+>;
+
 /** What the worker for paths does. */
 export interface PathWork {
   /** Paths thinned out, one by one; null when a newer wish came. */
   thin(wishes: readonly ThinWish[], progress?: (share: number) => void): Promise<Thinned[] | null>;
+  /** What outlines become by each way to combine them, the lowest first. */
+  combine(shapes: readonly (readonly Path[])[]): Promise<Combined>;
 }
 
 /** The one worker for paths. */

@@ -1,9 +1,9 @@
-import { thinOut, type Thinned } from '@mirrot/core';
+import { combineAll, thinOut, type Thinned } from '@mirrot/core';
 import * as Comlink from 'comlink';
 import { pause } from './pause';
 import type { PathWork } from './paths';
 
-// Thins paths away from the page. A newer wish stops the older between two paths.
+// Thins and combines paths away from the page. A newer wish stops the older between two paths.
 
 let newest = 0;
 const work: PathWork = {
@@ -18,5 +18,6 @@ const work: PathWork = {
     }
     return out;
   },
+  combine: async (shapes) => combineAll(shapes, (n) => `p${n}`),
 };
 Comlink.expose(work);

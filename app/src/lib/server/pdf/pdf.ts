@@ -15,7 +15,7 @@ import {
 } from '@mirrot/core';
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
-import type { OutputOptions } from '../output';
+import type { OutputOptions } from '../output-options';
 import { asGroup, blendInRgb, type Pdf } from './group';
 import { pdfGradient } from './gradient';
 

@@ -63,7 +63,7 @@
   const drawn = (hexes: readonly string[]): string =>
     template.replace(/chip-(\d+)-colour/g, (mark, i: string) => hexes[Number(i)] ?? mark);
   const passing = $derived(passingOffer(desk, 'palette'));
-  $effect(() => () => passing.leave());
+  $effect(() => () => passing.leaveAfter());
   const same = (hexes: readonly string[]): boolean => hexes.every((hex, i) => hex === now[i]);
 
   function use({ name, hexes }: Shown): void {
