@@ -128,22 +128,19 @@ try {
   await coloured.page.getByRole('button', { name: 'Use the colourway First frost' }).hover();
   await keep(coloured.page, 'colourways');
 
-  // On an address that others reach, the key is asked for first.
-  const locked = await startServer({
-    port: await freePort(),
-    host: '127.0.0.2',
-    data: mkdtempSync(join(tmpdir(), 'mirrot-shots-')),
-    quiet: true,
-    env: { MIRROT_KEY: 'quillmere-seed-room' },
-  });
-  const signIn = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await signIn.goto(locked.address);
-  await signIn.getByLabel('Access key').fill('quillmere-seed');
-  await signIn.getByRole('button', { name: 'Sign in' }).click();
-  await signIn.getByText('That is not the key').waitFor();
-  await signIn.evaluate(() => document.fonts.ready);
-  await keep(signIn, 'sign-in');
-  await locked.stop();
+  // The palette: a chip with its range, and the pieces it is dealt over.
+  const palette = await desk('Gourd');
+  await palette.page.keyboard.press('4');
+  await palette.page.getByRole('application', { name: 'Bed' }).focus();
+  await palette.page.keyboard.press('Control+a');
+  const chips = palette.page.getByRole('region', { name: 'Palette' });
+  await chips.getByRole('listitem').nth(2).getByRole('button').click();
+  await palette.page.getByRole('button', { name: 'Deal the range' }).click();
+  await palette.page.getByText(/dealt over 28 shapes/).waitFor();
+  await chips.evaluate((e) => e.scrollIntoView());
+  await keep(palette.page, 'palette');
+  for (const key of ['Escape', 'Escape', 'Control+z']) await palette.page.keyboard.press(key);
+  await palette.page.waitForTimeout(800);
 
   const drift = await desk('Gate badge');
   await drift.page.keyboard.press('3');
