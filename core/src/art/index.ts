@@ -34,7 +34,14 @@ export {
 } from './history';
 export { type Holdings, holdingsOf } from './holdings';
 export { pathInside, shapeHas } from './inside';
-export { ART_VERSION, FARTHEST_COORDINATE, MOST_CHARACTERS, MOST_CHIPS, MOST_COPIES } from './limits';
+export {
+  ART_VERSION,
+  FARTHEST_COORDINATE,
+  MOST_CHARACTERS,
+  MOST_CHIPS,
+  MOST_COLOURWAYS,
+  MOST_COPIES,
+} from './limits';
 export { drawnData, lineRuns } from './line-data';
 export { type Merge, mergeArt, type Merged } from './merge';
 export { migrateArt } from './migrate';

@@ -10,6 +10,8 @@ export const MOST_CHARACTERS = 500;
 export const FARTHEST_COORDINATE = 1e6;
 /** Most copies of a group, itself counted. */
 export const MOST_COPIES = 500;
+/** Most colourways that are kept. */
+export const MOST_COLOURWAYS = 100;
 /** Most chips of a palette. */
 export const MOST_CHIPS = 1000;
 /** Version of the document that this code writes. */

@@ -3,7 +3,7 @@ import { checkQuad } from '../geometry/square';
 import type { Point } from '../geometry/vector';
 import { FEWEST_PARTS, MOST_PARTS } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
-import { ART_VERSION, FARTHEST_COORDINATE, MOST_CHIPS, MOST_COPIES } from './limits';
+import { ART_VERSION, FARTHEST_COORDINATE, MOST_CHIPS, MOST_COLOURWAYS, MOST_COPIES } from './limits';
 import { BLENDS, CHIP_ROLES, MOST_BLUR } from './paint-kinds';
 import { paintSchema, shadowSchema, strokeSchema } from './paint-schema';
 import { PICTURE_VIEWS } from './picture-view';
@@ -273,7 +273,7 @@ export const artFields = z.strictObject({
   traced: id.nullable(),
   layers: z.array(layerSchema).min(1),
   chips: z.array(chipSchema).max(MOST_CHIPS),
-  colourways: z.array(colourwaySchema).max(100),
+  colourways: z.array(colourwaySchema).max(MOST_COLOURWAYS),
   guides: z.strictObject({ locked: z.boolean(), lines: z.array(guideSchema).max(200) }),
   grid: gridSchema,
   /** The axis about which new paths are drawn. */

@@ -8,7 +8,7 @@ export {
   turnLightness,
 } from './colourways';
 export { contrastRatio } from './contrast';
-export { type ReadColour, readCssColour } from './css';
+export { type ReadColour, readColour, readCssColour } from './css';
 export { type Dealt, deal } from './deal';
 export { DEFICIENCIES, type Deficiency, seenWith } from './deficiency';
 export { deltaE2000 } from './difference';

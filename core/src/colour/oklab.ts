@@ -1,4 +1,4 @@
-import { fromLinear, toLinear, type Rgb } from './srgb';
+import { fromLinear, LINEAR_OF_BYTE, toLinear, type Rgb } from './srgb';
 
 /** L from 0 (black) to 1 (white); a towards red, b towards yellow, about ±0.4 at most within sRGB. */
 export type Oklab = readonly [l: number, a: number, b: number];
@@ -36,6 +36,10 @@ export function oklabOfLinear(r: number, g: number, b: number): Oklab {
   const s = Math.cbrt(product(SHORT, r, g, b));
   return [product(L, l, m, s), product(A, l, m, s), product(B, l, m, s)];
 }
+
+/** The three bytes of an sRGB colour that begin at an index, as OKLab. */
+export const oklabOfBytes = (data: ArrayLike<number>, i: number): Oklab =>
+  oklabOfLinear(LINEAR_OF_BYTE[data[i]!]!, LINEAR_OF_BYTE[data[i + 1]!]!, LINEAR_OF_BYTE[data[i + 2]!]!);
 
 /** sRGB (0 to 1) to OKLab. */
 export const rgbToOklab = ([r, g, b]: Rgb): Oklab => oklabOfLinear(toLinear(r), toLinear(g), toLinear(b));

@@ -1,5 +1,5 @@
 import { MirrotError } from '../error';
-import { readCssColour } from './css';
+import { readColour } from './css';
 
 /** A colour of a palette with its name, which may be empty. */
 export interface NamedColour {
@@ -53,11 +53,13 @@ const refuse = (what: string): never => {
 
 const quoted = (text: string): string => `"${text.slice(0, 40)}${text.length > 40 ? '…' : ''}"`;
 
+/** A colour of the palette; what is wrong with it is said with the place. */
 function colourIn(text: string, where: string): string {
-  const colour = readCssColour(/^[0-9a-f]{6}$/i.test(text) ? `#${text}` : text);
-  if (!colour) return refuse(`${where}: ${quoted(text)} is not a colour.`);
-  if (colour.alpha < 1) return refuse(`${where}: ${quoted(text)} is see-through, and a chip is not.`);
-  return colour.hex;
+  try {
+    return readColour(text);
+  } catch (error) {
+    return refuse(`${where}: ${(error as Error).message}`);
+  }
 }
 
 function ofJson(text: string): NamedColour[] {

@@ -89,7 +89,8 @@ interface Run {
   end: number;
 }
 
-const ONE_PLACE = 1e-6;
+/** Parameters so near each other are one place of a segment. */
+const ONE_PARAMETER = 1e-6;
 
 /** A loop as runs along segments: stretches of one segment that follow one another are one run. */
 function runsOf(loop: readonly Walked[]): Run[] {
@@ -100,7 +101,7 @@ function runsOf(loop: readonly Walked[]): Run[] {
     run.path === s.path &&
     run.segment === s.segment &&
     run.against === againstOf(w, s) &&
-    Math.abs(run.against ? run.from - s.to : s.from - run.to) < ONE_PLACE;
+    Math.abs(run.against ? run.from - s.to : s.from - run.to) < ONE_PARAMETER;
   for (const w of loop) {
     const last = out.at(-1);
     const same = last && w.stretch.sources.find((s) => goesOn(last, w, s));
@@ -123,7 +124,7 @@ function runsOf(loop: readonly Walked[]): Run[] {
     first.path === last.path &&
     first.segment === last.segment &&
     first.against === last.against && // prettier-ignore
-    Math.abs(first.against ? last.from - first.to : first.from - last.to) < ONE_PLACE;
+    Math.abs(first.against ? last.from - first.to : first.from - last.to) < ONE_PARAMETER;
   if (!round) return out;
   if (first.against) first.to = last.to;
   else first.from = last.from;
@@ -134,13 +135,13 @@ function runsOf(loop: readonly Walked[]): Run[] {
 /** The anchor at which a run ends, where it ends at one. */
 function anchorAtEnd(run: Run, path: Path): Anchor | null {
   const n = path.anchors.length;
-  if (run.against) return run.from < ONE_PLACE ? path.anchors[run.segment]! : null;
-  return run.to > 1 - ONE_PLACE ? path.anchors[(run.segment + 1) % n]! : null;
+  if (run.against) return run.from < ONE_PARAMETER ? path.anchors[run.segment]! : null;
+  return run.to > 1 - ONE_PARAMETER ? path.anchors[(run.segment + 1) % n]! : null;
 }
 function anchorAtStart(run: Run, path: Path): Anchor | null {
   const n = path.anchors.length;
-  if (run.against) return run.to > 1 - ONE_PLACE ? path.anchors[(run.segment + 1) % n]! : null;
-  return run.from < ONE_PLACE ? path.anchors[run.segment]! : null;
+  if (run.against) return run.to > 1 - ONE_PARAMETER ? path.anchors[(run.segment + 1) % n]! : null;
+  return run.from < ONE_PARAMETER ? path.anchors[run.segment]! : null;
 }
 
 /** A closed path along a loop. */
@@ -236,26 +237,29 @@ function splitBy(
   idOf: (n: number) => string,
 ): SplitPiece[] {
   const keyOf = (inside: readonly boolean[]): string => inside.map((v) => (v ? '1' : '0')).join('');
-  const kinds = new Map<string, readonly boolean[]>();
-  for (const { left, right } of arrangement.stretches)
-    for (const side of [left, right]) if (side.some(Boolean)) kinds.set(keyOf(side), side);
+  // Stretches by what lies on their sides: each kind of area is bordered by its own alone.
+  const kinds = new Map<string, { inside: readonly boolean[]; stretches: Stretch[] }>();
+  for (const stretch of arrangement.stretches)
+    for (const side of [stretch.left, stretch.right]) {
+      if (!side.some(Boolean)) continue;
+      const kind = kinds.get(keyOf(side)) ?? { inside: side, stretches: [] };
+      kind.stretches.push(stretch);
+      kinds.set(keyOf(side), kind);
+    }
   let count = 0;
-  return [...kinds].flatMap(([key, inside]) => {
-    const paths = pathsOf(
-      arrangement,
-      (side) => keyOf(side) === key,
-      shapes,
-      () => idOf(count++),
-    );
-    return apart(paths).map((own): SplitPiece => ({ paths: own, inside }));
+  return [...kinds].flatMap(([key, { inside, stretches }]) => {
+    const own = { ...arrangement, stretches: [...new Set(stretches)] };
+    const has = (side: readonly boolean[]): boolean => keyOf(side) === key;
+    const paths = pathsOf(own, has, shapes, () => idOf(count++));
+    return apart(paths).map((piece): SplitPiece => ({ paths: piece, inside }));
   });
 }
 
-/** What shapes become by every way, worked out at once: each of one piece or none, split up of as many as there are. */
-export function combineAll(
-  shapes: readonly (readonly Path[])[],
-  idOf: (n: number) => string,
-): Readonly<Record<Combining | 'split', readonly SplitPiece[]>> {
+/** What shapes become by every way: each of one piece or none, split up of as many as there are. */
+export type Combined = Readonly<Record<Combining | 'split', readonly SplitPiece[]>>;
+
+/** All ways worked out at once, as `combine` and `splitUp` do. */
+export function combineAll(shapes: readonly (readonly Path[])[], idOf: (n: number) => string): Combined {
   const arrangement = arrange(shapes);
   const inside = shapes.map(() => true);
   const whole = (way: Combining): SplitPiece[] => {

@@ -1,4 +1,12 @@
-export { combine, combineAll, type Combining, COMBININGS, splitUp, type SplitPiece } from './combine';
+export {
+  combine,
+  combineAll,
+  type Combined,
+  type Combining,
+  COMBININGS,
+  splitUp,
+  type SplitPiece,
+} from './combine';
 export { type Anchor, type AnchorKind, corner, type HandleSide, otherSide } from './anchor';
 export {
   type Axis,

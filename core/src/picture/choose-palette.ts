@@ -1,6 +1,6 @@
 import { firstMiddles, settleMiddles } from '../colour/middles';
-import { oklabOfLinear, oklabToRgb, type Oklab } from '../colour/oklab';
-import { formatHex, LINEAR_OF_BYTE } from '../colour/srgb';
+import { oklabOfBytes, oklabToRgb, type Oklab } from '../colour/oklab';
+import { formatHex } from '../colour/srgb';
 import type { Raster } from './raster';
 
 /** One colour of a picture, and the share of it that is nearest to that. */
@@ -9,18 +9,17 @@ export interface PictureColour {
   readonly share: number;
 }
 
-/** Pixels that are looked at, at most. */
-const MOST_PIXELS = 12_000;
+/** Pixels that a palette is chosen by, at most. */
+const PALETTE_PIXELS = 12_000;
 
 /** OKLab of pixels evenly over a picture, clear ones left out. */
 function coloursOf({ width, height, data }: Raster): Oklab[] {
-  const every = Math.max(1, Math.floor(Math.sqrt((width * height) / MOST_PIXELS)));
+  const every = Math.max(1, Math.floor(Math.sqrt((width * height) / PALETTE_PIXELS)));
   const out: Oklab[] = [];
   for (let y = every >> 1; y < height; y += every)
     for (let x = every >> 1; x < width; x += every) {
       const i = 4 * (y * width + x);
-      if (data[i + 3]! > 0)
-        out.push(oklabOfLinear(LINEAR_OF_BYTE[data[i]!]!, LINEAR_OF_BYTE[data[i + 1]!]!, LINEAR_OF_BYTE[data[i + 2]!]!)); // prettier-ignore
+      if (data[i + 3]! > 0) out.push(oklabOfBytes(data, i));
     }
   return out;
 }

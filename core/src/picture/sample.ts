@@ -1,5 +1,5 @@
-import { oklabOfLinear, oklabToRgb } from '../colour/oklab';
-import { LINEAR_OF_BYTE, type Rgb } from '../colour/srgb';
+import { oklabOfBytes, oklabToRgb } from '../colour/oklab';
+import type { Rgb } from '../colour/srgb';
 import type { Raster } from './raster';
 
 /** Middle value: for an even count the mean of the two middle ones. Sorts in place. */
@@ -35,11 +35,7 @@ export function sampleDisc(raster: Raster, x: number, y: number, radius: number)
         : Math.hypot(column + 0.5 - x, row + 0.5 - y) <= radius;
       const i = (row * raster.width + column) * 4;
       if (!inside || raster.data[i + 3] === 0) continue;
-      const [l, a, b] = oklabOfLinear(
-        LINEAR_OF_BYTE[raster.data[i]!]!,
-        LINEAR_OF_BYTE[raster.data[i + 1]!]!,
-        LINEAR_OF_BYTE[raster.data[i + 2]!]!,
-      );
+      const [l, a, b] = oklabOfBytes(raster.data, i);
       ls[n] = l;
       as[n] = a;
       bs[n] = b;

@@ -1,8 +1,8 @@
 import { deltaE2000 } from '../colour/difference';
 import { rgbToCielab } from '../colour/cielab';
 import { apart2, settleMiddles } from '../colour/middles';
-import { oklabOfLinear, oklabToRgb, type Oklab } from '../colour/oklab';
-import { LINEAR_OF_BYTE, type Rgb } from '../colour/srgb';
+import { oklabOfBytes, oklabToRgb, type Oklab } from '../colour/oklab';
+import type { Rgb } from '../colour/srgb';
 import { cubicDerivative, cubicPoint } from '../geometry/cubic';
 import { unit } from '../geometry/vector';
 import { pathCubics, type Path } from '../path/path';
@@ -66,16 +66,12 @@ const RISE_OF_GAUSSIAN = 2.563;
 /** Where no border tells the blur. */
 const USUAL_BLUR = 1.2;
 
-/** OKLab of the pixel whose bytes begin at an index. */
-const oklabAt = ({ data }: Raster, i: number): Oklab =>
-  oklabOfLinear(LINEAR_OF_BYTE[data[i]!]!, LINEAR_OF_BYTE[data[i + 1]!]!, LINEAR_OF_BYTE[data[i + 2]!]!);
-
 const lightnessAt = (raster: Raster, x: number, y: number): number | null => {
   const [column, row] = [Math.floor(x), Math.floor(y)];
   if (column < 0 || row < 0 || column >= raster.width || row >= raster.height) return null;
   const i = (row * raster.width + column) * 4;
   if (raster.data[i + 3] === 0) return null;
-  return oklabAt(raster, i)[0];
+  return oklabOfBytes(raster.data, i)[0];
 };
 
 /** Where a profile reaches a share, between the place before `at` and it. */
@@ -135,7 +131,7 @@ export function borderBlur(raster: Raster, outlines: readonly Path[]): number {
 
 /** OKLab values of the pixels of a region at least so deep in it. */
 const coloursIn = (raster: Raster, region: Region, inset: number): Oklab[] =>
-  pixelsIn(raster, region, inset, MOST_PIXELS).map((pixel) => oklabAt(raster, 4 * pixel));
+  pixelsIn(raster, region, inset, MOST_PIXELS).map((pixel) => oklabOfBytes(raster.data, 4 * pixel));
 
 /** As many of a list as `most`, evenly over it. */
 function everyOf<T>(list: readonly T[], most: number): readonly T[] {

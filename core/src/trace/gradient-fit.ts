@@ -25,12 +25,12 @@ interface Pixel {
   readonly colour: Rgb;
 }
 
-const MOST_PIXELS = 1500;
+const FITTED_PIXELS = 1500;
 /** Fewer pixels than this tell no gradient. */
 const FEWEST_PIXELS = 12;
 /** Stops that a gradient may get; another one has to make the fit nearer by this share. */
-const FEWEST_STOPS = 2;
-const MOST_STOPS = 5;
+const FEWEST_FITTED_STOPS = 2;
+const MOST_FITTED_STOPS = 5;
 const WORTH_A_STOP = 0.12;
 /** Pulls a stop that no pixel speaks for towards its neighbours. */
 const TIED = 1e-6;
@@ -100,8 +100,8 @@ function fewestStops(
   pixels: readonly Pixel[],
   t: readonly number[],
 ): { colours: Rgb[]; left: number } | null {
-  let best = stopsFor(pixels, t, FEWEST_STOPS);
-  for (let count = FEWEST_STOPS + 1; best && count <= MOST_STOPS; count++) {
+  let best = stopsFor(pixels, t, FEWEST_FITTED_STOPS);
+  for (let count = FEWEST_FITTED_STOPS + 1; best && count <= MOST_FITTED_STOPS; count++) {
     const next = stopsFor(pixels, t, count);
     const gain = next ? best.left - next.left : 0;
     if (next && gain > Math.max(WORTH_A_STOP * best.left, ROUNDING * pixels.length)) best = next;
@@ -202,9 +202,9 @@ export function fitGradient(raster: Raster, { outlines, covers }: ToneWish): Fit
   const region = regionOf(outlines, covers, raster);
   if (!region || region.open === 0) return null;
   let inset = 2 * borderBlur(raster, outlines);
-  let places = pixelsIn(raster, region, inset, MOST_PIXELS);
+  let places = pixelsIn(raster, region, inset, FITTED_PIXELS);
   while (places.length < FEWEST_PIXELS && inset > 0.2)
-    places = pixelsIn(raster, region, (inset /= 2), MOST_PIXELS);
+    places = pixelsIn(raster, region, (inset /= 2), FITTED_PIXELS);
   if (places.length < FEWEST_PIXELS) return null;
   const { data, width } = raster;
   const pixels = places.map((at): Pixel => {

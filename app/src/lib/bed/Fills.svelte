@@ -21,7 +21,8 @@
   const BENEATH = { loud: '#ff2ea6', dark: '#1b1d19', light: '#fffdf6' } as const;
   const beneath = $derived.by(() => {
     const { ground: of, ownGround } = desk.looking;
-    if (of === 'sheet' || seen.picture > 0) return null;
+    const proving = desk.step === 'colour' || desk.step === 'proof';
+    if (of === 'sheet' || !proving || seen.picture > 0) return null;
     return of === 'own' ? ownGround : of === 'checks' ? 'url(#checks-beneath)' : BENEATH[of];
   });
   /** Screen pixels of a check. */

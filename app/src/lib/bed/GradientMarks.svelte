@@ -1,8 +1,7 @@
 <script lang="ts">
-  import { apply, type Point } from '@mirrot/core';
+  import { apply, hexOf, type Point } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { pointText, toBed } from '$lib/desk/view';
-  import { hexOf } from '@mirrot/core';
   import { stopAt } from '$lib/edits/painting';
   import { gradientString, stringPartAt, TAG_HALF_PX } from './gradient-string';
 

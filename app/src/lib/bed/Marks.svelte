@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { discShown } from './sampling';
   // Long because each mark is a few lines of one picture over the bed, and all share what is chosen and foreseen.
   import {
     apply,
@@ -22,6 +21,7 @@
   import { currentFrame, frameCorners } from './box';
   import { fieldOf, handleGrip, nearEnds, visibleHandles } from './hit';
   import { anchorMark, handleMark } from './marks';
+  import { discShown } from './sampling';
   import { liveHandles, shownPaths, type Foresight } from './foresight';
 
   let { desk, over, foresight }: { desk: Desk; over: BedPointer | null; foresight: Foresight } = $props();
@@ -167,6 +167,7 @@
     const shape = id ? desk.shapeOf(id) : null;
     return shape ? desk.picture.inkOf(shape) : '#2340c7';
   });
+  const disc = $derived(discShown(desk));
 </script>
 
 <svg class="marks" aria-hidden="true">
@@ -280,8 +281,7 @@
     {@const b = bed({ x: desk.pointing.box.x1, y: desk.pointing.box.y1 })}
     <rect class="choosing" x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} />
   {/if}
-  {#if discShown(desk)}
-    {@const disc = discShown(desk)!}
+  {#if disc}
     {@const at = bed(disc.at)}
     <circle class="halo" cx={at.x} cy={at.y} r={disc.radius * view.scale} />
     <circle class="chosen thin" cx={at.x} cy={at.y} r={disc.radius * view.scale} />

@@ -1,18 +1,14 @@
 <script lang="ts">
-  import { corner, drawnData, seenBox, shapesOf, transformPath, wholePaths, type Path } from '@mirrot/core';
+  import { drawnData, transformPath } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
-  import { coversPicture } from '$lib/edits/toning';
+  import { coversOf, pictureArea } from '$lib/edits/toning';
 
   // What of the traced picture no shape covers, hatched.
   let { desk, view }: { desk: Desk; view: View } = $props();
   const picture = $derived(desk.picture.traced!);
-  const area = $derived.by((): Path => {
-    const { x0, y0, x1, y1 } = seenBox(picture);
-    const box = { id: 'picture', closed: true, anchors: [corner(x0, y0), corner(x1, y0), corner(x1, y1), corner(x0, y1)] }; // prettier-ignore
-    return transformPath(box, picture.placement);
-  });
-  const covers = $derived(shapesOf(desk.art).filter(({ shape, shown }) => shown && coversPicture(shape)));
+  const area = $derived(transformPath(pictureArea(picture), picture.placement));
+  const covers = $derived(coversOf(desk.art));
   /** Screen pixels between the lines of the hatching. */
   const APART_PX = 9;
   const apart = $derived(APART_PX / view.scale);
@@ -21,8 +17,8 @@
 <defs>
   <mask id="bare-of-shapes" maskUnits="userSpaceOnUse" x="-1e6" y="-1e6" width="2e6" height="2e6">
     <path d={drawnData([area])} fill="#fff" />
-    {#each covers as { shape } (shape.id)}
-      <path d={drawnData(wholePaths(shape))} fill="#000" fill-rule="evenodd" />
+    {#each covers as paths, i (i)}
+      <path d={drawnData(paths)} fill="#000" fill-rule="evenodd" />
     {/each}
   </mask>
   <pattern

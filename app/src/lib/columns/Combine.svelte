@@ -6,6 +6,7 @@
     EMPTY_BOX,
     shapeBounds,
     uniteBoxes,
+    type Combined,
     type Shape,
   } from '@mirrot/core';
   import { untrack } from 'svelte';
@@ -19,7 +20,6 @@
     combining,
     outlinesOf,
     shapesToCombine,
-    type Combined,
     type CombineWay,
   } from '$lib/edits/combining';
   import Fold from '$lib/ui/Fold.svelte';
@@ -59,6 +59,7 @@
     const size = Math.max(boxWidth(b), boxHeight(b), 1e-3) * 1.1;
     return { x: (b.x0 + b.x1 - size) / 2, y: (b.y0 + b.y1 - size) / 2, size };
   });
+  const before = $derived(drawnData(outlinesOf(shapes).flat()));
   function show(way: CombineWay): void {
     const made = combined && combining(desk, shapes, way, combined[way]);
     if (made) passing.show(COMBINE_WORDS[way], made.recipe);
@@ -87,13 +88,7 @@
                   height="34"
                   aria-hidden="true"
                 >
-                  {#each shapes as shape (shape.id)}
-                    <path
-                      class="was"
-                      d={drawnData(outlinesOf([shape])[0]!)}
-                      vector-effect="non-scaling-stroke"
-                    />
-                  {/each}
+                  <path class="was" d={before} vector-effect="non-scaling-stroke" />
                   {#each combined[way] as piece, i (i)}
                     <path
                       class="is"

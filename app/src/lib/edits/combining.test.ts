@@ -64,6 +64,9 @@ describe('combining chosen shapes', () => {
     run('split', 'mark', 'beside');
     expect(b.desk.notice?.text).toMatch(/None of these shapes overlaps another.*Nothing was changed/);
     expect(b.desk.art).toBe(before);
+    // One within another is a piece of its own, whatever lies apart.
+    run('split', 'plate', 'mark');
+    expect(names()).toEqual(['plate', 'mark 2', 'beside']);
   });
 
   it('is of two closed shapes or more, out of groups too, and whole ones about an axis', () => {

@@ -8,10 +8,10 @@ import {
   removeNodes,
   setPaths,
   shapesOf,
-  styleShapes,
+  takeLook,
   together,
   wholePaths,
-  type Combining,
+  type Combined,
   type Path,
   type Recipe,
   type Shape,
@@ -24,7 +24,7 @@ import { newId } from '$lib/ids';
 // Chosen shapes combined into one, or split up at each other's outlines.
 
 /** All ways, as they are called. */
-export const COMBINE_WORDS: Readonly<Record<Combining | 'split', string>> = {
+export const COMBINE_WORDS: Readonly<Record<keyof Combined, string>> = {
   add: 'Add',
   bite: 'Bite',
   overlap: 'Overlap only',
@@ -32,14 +32,8 @@ export const COMBINE_WORDS: Readonly<Record<Combining | 'split', string>> = {
   split: 'Split up',
 };
 
-export type CombineWay = Combining | 'split';
+export type CombineWay = keyof Combined;
 export const COMBINE_WAYS: readonly CombineWay[] = [...COMBININGS, 'split'];
-
-/** What each way makes of shapes; a list without paths where nothing is left. */
-export type Combined = Readonly<Record<CombineWay, readonly SplitPiece[]>>;
-
-/** Combines outlines, somewhere; null when it was stopped. */
-export type Combiner = (shapes: readonly (readonly Path[])[]) => Promise<Combined | null>;
 
 /** Shapes that are combined: the chosen closed ones, the lowest first. */
 export function shapesToCombine(desk: Desk): readonly Shape[] {
@@ -82,10 +76,9 @@ function splitRecipe(
     return { ...rest, id: i === 0 ? lowest!.id : newId(), name, paths: fresh(paths) };
   });
   const [first, ...more] = made;
-  const { fill, stroke, opacity } = first!;
   const recipe = together(
+    takeLook([lowest!.id], shapes[pieces[0]!.inside.lastIndexOf(true)]!.id),
     combineRecipe(shapes, first!.paths),
-    styleShapes([first!.id], { fill, stroke, opacity }),
     ...more.map((shape, i) => addNode(found!.parent!.id, shape, found!.index + 1 + i)),
   );
   return { recipe, ids: made.map(({ id }) => id) };
@@ -113,7 +106,8 @@ export function combineChosen(
   const made = combining(desk, shapes, way, combined[way]);
   if (!made)
     return desk.say(`${COMBINE_WORDS[way]} would leave nothing of them. Nothing was changed.`, 'bad');
-  if (way === 'split' && combined.split.length <= shapes.length && combined.overlap.length === 0)
+  const ofOne = ({ inside }: SplitPiece): boolean => inside.filter(Boolean).length === 1;
+  if (way === 'split' && combined.split.every(ofOne))
     return desk.say('None of these shapes overlaps another: there is nothing to split. Nothing was changed.');
   const level = desk.step === 'refine' ? 'path' : 'shape';
   desk.change(COMBINE_WORDS[way], made.recipe, { choice: chooseShapes([...made.ids], level) });

@@ -1,6 +1,7 @@
 import {
   addChip,
   deal,
+  MOST_CHIPS,
   neighboursOf,
   rgbToOklab,
   shapeBounds,
@@ -52,6 +53,12 @@ export async function offerDeal(
     return { chip: known ?? { id: newId(), name: `${name} ${i + 1}`, hex }, fresh: !known };
   });
   const dealt = new Set(places);
+  const more = chips.filter(({ fresh }, i) => fresh && dealt.has(i)).length;
+  if (art.chips.length + more > MOST_CHIPS)
+    return desk.say(
+      `A palette has ${MOST_CHIPS} chips at most, and this needs ${more} more. Nothing was changed.`,
+      'bad',
+    );
   desk.makeOffer({
     from: 'palette',
     text: `${range.length} steps of ${name} dealt over ${asked.length} shapes${alike > 0 ? `; ${alike} ${alike === 1 ? 'pair' : 'pairs'} of neighbours stay alike, the range is too short` : ''}`,

@@ -31,6 +31,15 @@ describe('how a shape is painted', () => {
     expect(shape('a').fill).toEqual({ hex: '#2f6b4f' });
   });
 
+  it('taken off, it gives a gradient the colour it had', () => {
+    b.desk.choose(chooseShapes(['a']));
+    setKind(b.desk, 'none');
+    setKind(b.desk, 'linear');
+    const { fill } = shape('a');
+    expect(fill && isGradient(fill) && fill.stops[0]!.colour).toEqual({ hex: '#2f6b4f' });
+    expect(shape('a').aside).toBeUndefined();
+  });
+
   it('turns from a colour to a gradient and back, and between the kinds, about where it is', () => {
     b.desk.choose(chooseShapes(['a']));
     setKind(b.desk, 'linear');

@@ -87,7 +87,8 @@ export const colourRecipe = (desk: Desk, colour: Colour): Recipe =>
 /** Recent colours that are kept, newest first. */
 const MOST_RECENT = 12;
 
-function remember(desk: Desk, colour: Colour): void {
+/** Notes a colour among those given last. */
+export function remember(desk: Desk, colour: Colour): void {
   const hex = hexOf(colour, desk.colouring.palette);
   const { recentColours } = desk.habits;
   if (recentColours[0] === hex) return;
@@ -152,8 +153,7 @@ export function gradientOver(shape: Shape, kind: Gradient['kind'], colour: Colou
 
 /** The same gradient of the other kind, about where it is. */
 function otherKind(gradient: Gradient, kind: Gradient['kind']): Gradient {
-  const [a, b] = gradient.placement;
-  const [, , , , x, y] = gradient.placement;
+  const [a, b, , , x, y] = gradient.placement;
   return { ...gradient, kind, placement: [a, b, -b, a, x, y] };
 }
 
@@ -176,7 +176,9 @@ export function setKind(desk: Desk, kind: PaintKind): void {
     repaint(desk, (paint, shape) => {
       if (kind === 'flat') return paint && isGradient(paint) ? paint.stops[0]!.colour : (paint ?? first);
       if (paint && isGradient(paint)) return paint.kind === kind ? paint : otherKind(paint, kind);
-      const colour = paint ?? first;
+      // What was taken off gives its colour.
+      const off = receiving === 'fill' ? shape.aside?.fill : shape.aside?.stroke?.paint;
+      const colour = paint ?? (off && !isGradient(off) ? off : first);
       return gradientOver(shape, kind, colour, hexOf(colour, palette));
     }),
   );

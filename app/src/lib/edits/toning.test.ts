@@ -1,4 +1,4 @@
-import { bodyTone, coveredShare, fitGradient, formatHex, setMeant, styleShapes, type Raster, type ToneWish } from '@mirrot/core'; // prettier-ignore
+import { bodyTone, coveredShare, fitGradient, formatHex, setMeant, styleShapes, takeOff, type Raster, type ToneWish } from '@mirrot/core'; // prettier-ignore
 import { beforeEach, describe, expect, it } from 'vitest';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { chooseShapes } from '$lib/desk/choice';
@@ -127,6 +127,17 @@ describe('Body tone once taken', () => {
     b.desk.takeOffer();
     expect(b.desk.shapeOf('low')!.fill).toEqual({ hex: CARROT });
     expect(await staleTones(b.desk, run)).toEqual([]);
+  });
+
+  it('taken off is no longer asked, and a colour taken off is not replaced among all without a fill', async () => {
+    b.desk.change('Take off', takeOff(['low', 'right'], 'fill'));
+    b.desk.change('Draw', (draft) => void draft.layers[0]!.children.push({ ...structuredClone(b.desk.art.layers[0]!.children[0]!), id: 'over', toned: undefined, aside: undefined, paths: [square('po', 140, 10, 60)] } as never)); // prettier-ignore
+    expect(await staleTones(b.desk, run)).toEqual([]);
+    b.desk.choose(chooseShapes([]));
+    await offerBodyTone(b.desk, run);
+    b.desk.takeOffer();
+    expect([b.desk.shapeOf('low')!.fill, b.desk.shapeOf('right')!.fill]).toEqual([null, null]);
+    expect(b.desk.shapeOf('over')!.fill).not.toBeNull();
   });
 
   it('is none any more when its fill is set by hand: it is never asked again, nor toned among several', async () => {

@@ -1,6 +1,7 @@
 import {
   boxesMeet,
   compose,
+  copiedShapes,
   corner,
   seenBox,
   scaling,
@@ -17,9 +18,11 @@ import {
   transformPath,
   wholePaths,
   type Affine,
+  type Art,
   type Box,
   type BodyTone,
   type Path,
+  type PlacedPicture,
   type Shape,
   type ToneWish,
 } from '@mirrot/core';
@@ -52,7 +55,10 @@ function shapesToTone(desk: Desk): { readonly shapes: readonly Shape[]; readonly
   const { receivedShapes, inReach } = desk.choosing;
   if (receivedShapes.length === 0)
     return {
-      shapes: inReach.filter((shape) => shape.fill === null && shape.stroke === null && isClosed(shape)),
+      // A fill that was taken off is a colour all the same.
+      shapes: inReach.filter(
+        (shape) => !shape.fill && !shape.aside?.fill && !shape.stroke && isClosed(shape),
+      ),
       byHand: 0,
     };
   const free = receivedShapes.filter((shape) => shape.fill === null || shape.toned);
@@ -223,7 +229,7 @@ export async function staleTones(desk: Desk, run: Toner): Promise<string[] | nul
   const boxes = last && changedBoxes(last.placed, placed);
   const asked = [...placed.values()]
     .filter((shape) => {
-      if (!shape.toned) return false;
+      if (!shape.toned || !shape.fill) return false;
       const own = shapeBounds(shape);
       return !boxes || boxes.some((box) => boxesMeet(box, own));
     })
@@ -231,7 +237,9 @@ export async function staleTones(desk: Desk, run: Toner): Promise<string[] | nul
   const wishes = asked.length > 0 ? wishesFor(desk, asked, by) : [];
   const found = wishes.length > 0 ? await run(by, wishes.map(({ wish }) => wish)) : []; // prettier-ignore
   if (!found || desk.drawing.kept !== kept) return null;
-  const stale = new Set([...(last?.stale ?? [])].filter((id) => placed.get(id)?.toned));
+  const stale = new Set(
+    [...(last?.stale ?? [])].filter((id) => placed.get(id)?.fill && placed.get(id)?.toned),
+  );
   wishes.forEach(({ shape }, i) => {
     const tone = found[i];
     if (tone && hexesApart(formatHex(tone.body), shape.toned!) > OTHER_TONE) stale.add(shape.id);
@@ -306,19 +314,34 @@ export type BareFinder = (
   covers: readonly (readonly Path[])[],
 ) => Promise<number | null>;
 
+/** What of a picture is there to be covered, in its seen pixels. */
+export function pictureArea(picture: PlacedPicture): Path {
+  const { x0, y0, x1, y1 } = seenBox(picture);
+  return {
+    id: 'picture',
+    closed: true,
+    anchors: [corner(x0, y0), corner(x1, y0), corner(x1, y1), corner(x0, y1)],
+  };
+}
+
+/** Outlines on the sheet of all in sight that covers the picture, copies too. */
+export const coversOf = (art: Art): (readonly Path[])[] => [
+  ...shapesOf(art).flatMap(({ shape, shown }) => (shown && coversPicture(shape) ? [wholePaths(shape)] : [])),
+  ...copiedShapes(art).flatMap(({ shape, maps }) =>
+    coversPicture(shape) ? maps.map((map) => wholePaths(shape).map((path) => transformPath(path, map))) : [],
+  ),
+];
+
 /** The share of the traced picture, within its crop, that no shape covers; null where that is not known. */
 export async function bareShare(desk: Desk, run: BareFinder): Promise<number | null> {
   const by = desk.picture.driftSettings;
   if (!by) return null;
   const k = by.raster.step;
-  const { x0, y0, x1, y1 } = seenBox(by.picture);
-  const area: Path = { id: 'picture', closed: true, anchors: [corner(x0 / k, y0 / k), corner(x1 / k, y0 / k), corner(x1 / k, y1 / k), corner(x0 / k, y1 / k)] }; // prettier-ignore
+  const area = transformPath(pictureArea(by.picture), scaling(1 / k, 1 / k));
   const back = invert(compose(by.picture.placement, scaling(k, k)));
   if (!back) return null;
-  const covers = shapesOf(desk.drawing.kept).flatMap(({ shape, shown }) =>
-    shown && coversPicture(shape)
-      ? [wholePaths(shape).map((path) => transformPath({ ...path, form: undefined }, back))]
-      : [],
+  const covers = coversOf(desk.drawing.kept).map((paths) =>
+    paths.map((path) => transformPath({ ...path, form: undefined }, back)),
   );
   return run(by, [area], covers);
 }

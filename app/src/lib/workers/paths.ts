@@ -1,4 +1,4 @@
-import type { Path, SplitPiece, Thinned, ThinOptions } from '@mirrot/core';
+import type { Combined, Path, Thinned, ThinOptions } from '@mirrot/core';
 import { starter } from './start';
 
 /** A path and what may be done to it. */
@@ -6,11 +6,6 @@ export interface ThinWish {
   readonly path: Path;
   readonly options: ThinOptions;
 }
-
-/** What outlines become by each way: one piece or none, or when split up several. */
-export type Combined = Readonly<
-  Record<'add' | 'bite' | 'overlap' | 'either' | 'split', readonly SplitPiece[]>
->;
 
 /** What the worker for paths does. */
 export interface PathWork {

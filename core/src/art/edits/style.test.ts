@@ -71,6 +71,16 @@ describe('what is taken off', () => {
     expect(shape(after(off, removeChip('leaf')), 'a').aside).toEqual({ fill: { hex: '#2f6b4f' } });
   });
 
+  it('is forgotten once something else is put on, by hand or as a body tone', () => {
+    const off = after(art, together(takeOff(['b'], 'fill'), takeOff(['b'], 'stroke')));
+    const painted = after(off, paintShapes(['b'], 'fill', { hex: '#ffffff' }, 1));
+    expect(shape(painted, 'b').aside).toEqual({ stroke: plainStroke({ chip: 'night' }, 3) });
+    const toned = after(off, toneShapes([{ id: 'b', tone: '#2f6b51', colour: { hex: '#2f6b51' } }]));
+    expect(shape(toned, 'b').aside).not.toHaveProperty('fill');
+    const lined = after(painted, paintShapes(['b'], 'stroke', { hex: '#ffffff' }, 1));
+    expect(shape(lined, 'b').aside).toBeUndefined();
+  });
+
   it('goes along with a map of its shape', () => {
     const stops = [{ at: 0, colour: { hex: '#000000' }, opacity: 1 }, { at: 1, colour: { hex: '#ffffff' }, opacity: 0 }]; // prettier-ignore
     const faded = after(art, styleShapes(['a'], { fill: { kind: 'linear', placement: [10, 0, 0, 10, 0, 0], stops } })); // prettier-ignore

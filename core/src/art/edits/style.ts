@@ -10,7 +10,7 @@ import { cloned, draftNode, draftShape, plain } from './draft';
 /** What of a shape can be set without touching its lines. */
 export type ShapeStyle = Partial<Pick<Shape, 'fill' | 'stroke' | 'opacity'>>;
 
-/** Sets how shapes are painted. A fill that is set so is no body tone any more. */
+/** Sets how shapes are painted. A fill that is set so is no body tone any more, and what was taken off before it goes. */
 export const styleShapes =
   (ids: readonly string[], style: ShapeStyle): Recipe =>
   (draft) => {
@@ -19,8 +19,18 @@ export const styleShapes =
       if (!shape) continue;
       Object.assign(shape, cloned(style));
       if ('fill' in style) delete shape.toned;
+      for (const target of ['fill', 'stroke'] as const) if (style[target]) dropAside(shape, target);
     }
   };
+
+/** Forgets what was taken off: something else is put on instead. */
+function dropAside(shape: Draft<Shape>, target: PaintTarget): void {
+  if (!shape.aside?.[target]) return;
+  const other = target === 'fill' ? 'stroke' : 'fill';
+  const kept = cloned(plain(shape as Shape).aside![other]);
+  if (kept) shape.aside = { [other]: kept } as Draft<NonNullable<Shape['aside']>>;
+  else delete shape.aside;
+}
 
 /** Gives a shape its paints anew where they are still the same ones: moved along, recoloured. */
 export const repaintShape =
@@ -37,7 +47,7 @@ export const toneShapes =
     for (const { id, tone, colour } of tones) {
       const shape = draftShape(draft, id);
       if (!shape) continue;
-      shape.fill = { ...colour };
+      styleShapes([id], { fill: colour })(draft);
       shape.toned = tone;
     }
   };
@@ -54,7 +64,7 @@ export const paintShapes =
       if (!shape) continue;
       if (target === 'fill') styleShapes([id], { fill: paint })(draft);
       else if (shape.stroke) shape.stroke.paint = cloned(paint) as Draft<Paint>;
-      else shape.stroke = plainStroke(paint, weight) as Draft<Stroke>;
+      else styleShapes([id], { stroke: plainStroke(paint, weight) })(draft);
     }
   };
 
@@ -78,14 +88,14 @@ export const putOn =
     for (const id of ids) {
       const shape = draftShape(draft, id);
       if (!shape || shape[target]) continue;
-      const { [target]: kept, ...rest } = cloned(plain(shape as Shape).aside ?? {});
+      const kept = cloned(plain(shape as Shape).aside?.[target]);
       if (!kept) {
         paintShapes([id], target, first, weight)(draft);
         continue;
       }
+      // A body tone that was taken off is one again.
       Object.assign(shape, { [target]: kept });
-      if (Object.keys(rest).length > 0) shape.aside = rest as Draft<NonNullable<Shape['aside']>>;
-      else delete shape.aside;
+      dropAside(shape, target);
     }
   };
 

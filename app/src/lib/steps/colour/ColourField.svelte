@@ -5,11 +5,13 @@
     formatHex,
     inGamut,
     MOST_CHROMA,
+    MirrotError,
     mostChroma,
     oklabToOklch,
     oklabToRgb,
     oklchToOklab,
     parseHex,
+    readColour,
     readCssColour,
     rgbToOklab,
     seenWith,
@@ -17,7 +19,7 @@
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { sliderGesture } from '$lib/desk/slider-gesture';
-  import { applyColour, colourRecipe, currentHex } from '$lib/edits/painting';
+  import { applyColour, colourRecipe, currentHex, remember } from '$lib/edits/painting';
   import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
@@ -57,20 +59,17 @@
   }
   function settle(): void {
     slider.keep();
+    if (dragged) remember(desk, { hex: hexOf(dragged) });
     dragged = null;
   }
 
   let wrong: string | null = $state(null);
   function typed(text: string): void {
-    const words = text.trim();
-    const read = readCssColour(/^[0-9a-f]{3}([0-9a-f]{3})?$/i.test(words) ? `#${words}` : words);
-    if (!read)
-      wrong = `“${words.slice(0, 24)}” is not a colour. Write hex digits, or a colour as CSS has it, for example teal. Nothing was changed.`;
-    else if (read.alpha < 1)
-      wrong = `“${words.slice(0, 24)}” is see-through; opacity is set by itself. Nothing was changed.`;
-    else {
+    try {
+      applyColour(desk, { hex: readColour(text) });
       wrong = null;
-      applyColour(desk, { hex: read.hex });
+    } catch (error) {
+      wrong = `${error instanceof MirrotError ? error.message : String(error)} Nothing was changed.`;
     }
   }
   const bytes = $derived(parseHex(hex ?? UNSET).map((v) => Math.round(255 * v)));

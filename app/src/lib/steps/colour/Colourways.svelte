@@ -1,6 +1,7 @@
 <script lang="ts">
   import {
     keepColourway,
+    MOST_COLOURWAYS,
     numberedName,
     removeColourway,
     suggestColourways,
@@ -71,6 +72,8 @@
     putOnColourway(desk, name, hexesById(ids, hexes));
   }
   function keep({ name, hexes }: { name: string; hexes: readonly string[] }): void {
+    if (kept.colourways.length >= MOST_COLOURWAYS)
+      return desk.say(`A drawing keeps ${MOST_COLOURWAYS} colourways at most. Nothing was changed.`, 'bad');
     const names = new Set(kept.colourways.map((w) => w.name));
     const own = names.has(name) ? numberedName(name, names, 2) : name;
     desk.change('Keep a colourway', keepColourway({ id: newId(), name: own, hexes: hexesById(ids, hexes) }));

@@ -120,12 +120,14 @@
 <div class="button-row">
   <button class="plain-button" onclick={() => change('Turn the gradient round', turnRound)}>Turn round</button
   >
-  <button
-    class="plain-button"
-    onclick={() => toning(workplace, ({ gradientFromPicture }) => gradientFromPicture(workplace))}
-  >
-    From the picture
-  </button>
+  {#if desk.colouring.receiving === 'fill' && desk.picture.traced}
+    <button
+      class="plain-button"
+      onclick={() => toning(workplace, ({ gradientFromPicture }) => gradientFromPicture(workplace))}
+    >
+      From the picture
+    </button>
+  {/if}
 </div>
 
 <style>

@@ -1,25 +1,24 @@
 <script lang="ts">
   import {
     CHIP_ROLES,
-    chipsOf,
+    MirrotError,
     MOST_CHIPS,
     NEAR_CHIPS,
     nearPairs,
     oklabToOklch,
     rangeOf,
-    readCssColour,
+    readColour,
     removeChip,
     replaceChips,
     rgbToOklab,
     parseHex,
     setChip,
-    shapesOf,
     together,
     type Chip,
   } from '@mirrot/core';
   import X from '@lucide/svelte/icons/x';
   import { applyColour } from '$lib/edits/painting';
-  import { addColours, keepAllAsChips, mergeNear } from '$lib/edits/palette';
+  import { addColours, keepAllAsChips, mergeNear, usesOf } from '$lib/edits/palette';
   import { receiverInWords } from '$lib/desk/receivers';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
@@ -33,12 +32,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const chips = $derived(desk.art.chips);
-  const uses = $derived.by(() => {
-    const n = new Map<string, number>();
-    for (const { shape } of shapesOf(desk.art))
-      for (const chip of chipsOf(shape)) n.set(chip, (n.get(chip) ?? 0) + 1);
-    return n;
-  });
+  const uses = $derived(usesOf(desk.art));
   const nameOf = (chip: Chip): string => chip.name || chip.hex.toUpperCase();
   const chosen = $derived(chips.find((c) => c.id === desk.colouring.chip) ?? null);
   const unused = $derived(chips.filter((c) => !uses.has(c.id)));
@@ -52,9 +46,13 @@
   }
   let wrong: string | null = $state(null);
   function recolour(text: string): void {
-    const read = readCssColour(text);
-    wrong = read ? null : `“${text.slice(0, 24)}” is not a colour. Nothing was changed.`;
-    if (read && chosen) desk.change('Recolour a chip', setChip(chosen.id, { hex: read.hex }));
+    if (!chosen) return;
+    try {
+      desk.change('Recolour a chip', setChip(chosen.id, { hex: readColour(text) }));
+      wrong = null;
+    } catch (error) {
+      wrong = `${error instanceof MirrotError ? error.message : String(error)} Nothing was changed.`;
+    }
   }
 
   let count = $state(6);

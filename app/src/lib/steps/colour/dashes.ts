@@ -10,7 +10,7 @@ const SHORTEST_PX = 0.001;
  */
 export function readDashes(text: string, pxPer: number): number[] | string {
   const words = text.split(/[\s,;]+/).filter(Boolean);
-  const lengths = words.map((word) => Number(word.replace(',', '.')) * pxPer);
+  const lengths = words.map((word) => Number(word) * pxPer);
   const wrong = words.find((_, i) => !Number.isFinite(lengths[i]) || lengths[i]! < 0);
   if (wrong !== undefined)
     return `“${wrong.slice(0, 16)}” is no length. Write dashes and gaps in turn, for example 4 2. Nothing was changed.`;
