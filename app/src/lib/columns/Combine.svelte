@@ -153,6 +153,6 @@
   }
   .is.split {
     stroke: #fffdf8;
-    stroke-width: 2;
+    stroke-width: 1;
   }
 </style>

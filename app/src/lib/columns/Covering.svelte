@@ -119,7 +119,7 @@
         {@const shadow = first.shadow}
         {@const cast = (values: Partial<Shadow>) =>
           void desk.change('Soft shadow', setCovering(ids, { shadow: { ...shadow, ...values } }))}
-        <div class="pair">
+        <div class="shadow">
           <NumberField
             label="right"
             name="Shadow to the right"
@@ -214,6 +214,13 @@
     font-size: 12.5px;
     text-overflow: ellipsis;
     white-space: nowrap;
+  }
+  /* One beneath the other: side by side their numbers would not be seen. */
+  .shadow {
+    display: flex;
+    flex-direction: column;
+    gap: 6px;
+    margin-bottom: 6px;
   }
   .blends {
     display: flex;

@@ -33,12 +33,14 @@
   });
   /** Width of the band about the disc that shows its middle, pixels. */
   const BAND_PX = 12;
-  const scale = $derived(
+  const usual = $derived(
     Math.max(
       desk.picture.traced ? ENLARGED / meanScale(desk.picture.traced.placement) : ENLARGED,
       2 * desk.looking.view.scale,
     ),
   );
+  // A wide disc is seen whole, with its band.
+  const scale = $derived(disc ? Math.min(usual, (height / 2 - BAND_PX - 4) / disc.radius) : usual);
   const active = $derived.by(() => {
     const shape = desk.live ? desk.shapeOf(desk.live.shape) : (desk.chosenShapes[0] ?? null);
     return shape && desk.looking.seen.ink
@@ -88,7 +90,7 @@
     if (disc && median) {
       // The raw pixels in the disc, their middle in a band about it.
       const [cx, cy] = [width / 2 + (disc.at.x - at.x) * scale, height / 2 + (disc.at.y - at.y) * scale];
-      const r = Math.min(disc.radius * scale, height / 2 - BAND_PX - 4);
+      const r = disc.radius * scale;
       const ring = (radius: number, colour: string, weight: number): void => {
         context.strokeStyle = colour;
         context.lineWidth = weight;
