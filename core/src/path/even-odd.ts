@@ -6,7 +6,7 @@ import { insideEvenOdd, windingNumber } from '../geometry/flatten';
 import { cubicIntersections } from '../geometry/intersect';
 import { dot, ORIGIN, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from './anchor';
-import { mayLoop } from './arrangement';
+import { mayLoop } from './meetings';
 import { inLine } from './data';
 import { cubicBetween, pathCubics, segmentCount, type Path } from './path';
 import { flattenPath, pathArea, pathBounds } from './path-measure';

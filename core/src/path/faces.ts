@@ -1,0 +1,180 @@
+import { cubicArea, cubicPoint, type Cubic } from '../geometry/cubic';
+import { boxHas, boxOfPoints, type Box } from '../geometry/bounds';
+import { cubicLineIntersections } from '../geometry/intersect';
+import { cross, dot, subtract, type Point } from '../geometry/vector';
+import type { Arrangement, Stretch } from './arrangement';
+import { cubicOf, endOf, nextRound, startOf, type Walked } from './walk';
+
+// Areas that the stretches of an arrangement enclose.
+
+/** An enclosed area that no stretch divides. */
+export interface Face {
+  /** Its border, the area on the right: the outline first, then the outlines of islands in it. */
+  readonly loops: readonly (readonly Walked[])[];
+}
+
+/** Stretches of which neither end hangs loose, told by taking away those that do until none is left. */
+function withoutLooseEnds(stretches: readonly Stretch[]): Stretch[] {
+  const at = new Map<number, Set<Stretch>>();
+  const beside = (vertex: number): Set<Stretch> => {
+    let set = at.get(vertex);
+    if (!set) at.set(vertex, (set = new Set()));
+    return set;
+  };
+  for (const stretch of stretches) {
+    beside(stretch.start).add(stretch);
+    beside(stretch.end).add(stretch);
+  }
+  const loose = [...at.keys()].filter((vertex) => hangs(vertex));
+  // A stretch that ends where it begins is all that a ring needs.
+  function hangs(vertex: number): boolean {
+    const [only, ...others] = beside(vertex);
+    return only !== undefined && others.length === 0 && only.start !== only.end;
+  }
+  for (let vertex = loose.pop(); vertex !== undefined; vertex = loose.pop()) {
+    const [only] = beside(vertex);
+    if (!only || !hangs(vertex)) continue;
+    const other = only.start === vertex ? only.end : only.start;
+    beside(vertex).delete(only);
+    beside(other).delete(only);
+    if (hangs(other)) loose.push(other);
+  }
+  return stretches.filter((stretch) => beside(stretch.start).has(stretch));
+}
+
+/** All ways round: every stretch walked once each way, each way in one round. */
+function roundsOf(stretches: readonly Stretch[]): Walked[][] {
+  const walked = stretches.flatMap((stretch): Walked[] => [{ stretch, forward: true }, { stretch, forward: false }]); // prettier-ignore
+  const nextOf = nextRound(walked);
+  const free = new Set(walked);
+  const out: Walked[][] = [];
+  for (const first of walked) {
+    if (!free.delete(first)) continue;
+    const round = [first];
+    for (;;) {
+      const next = nextOf(round.at(-1)!, () => true);
+      if (!next || !free.delete(next)) break;
+      round.push(next);
+    }
+    out.push(round);
+  }
+  return out;
+}
+
+/** A round cut where it comes by one vertex twice. */
+function simpleLoops(round: readonly Walked[]): Walked[][] {
+  const out: Walked[][] = [];
+  const open: Walked[] = [];
+  for (const one of round) {
+    open.push(one);
+    const from = open.findIndex((w) => startOf(w) === endOf(one));
+    if (from >= 0) out.push(open.splice(from));
+  }
+  return out;
+}
+
+const areaOf = (loop: readonly Walked[]): number => loop.reduce((sum, w) => sum + cubicArea(cubicOf(w)), 0);
+
+/** A direction in which nothing is drawn. */
+const RAY: Point = { x: Math.cos(0.7346), y: Math.sin(0.7346) };
+
+interface Outline {
+  readonly cubics: readonly Cubic[];
+  readonly box: Box;
+}
+const outlineOf = (loop: readonly Walked[]): Outline => {
+  const cubics = loop.map(cubicOf);
+  return { cubics, box: boxOfPoints(cubics.flat()) };
+};
+
+/** Whether a point lies within a closed run of curves, by how often a ray from it crosses them. */
+function isInside({ cubics, box }: Outline, p: Point): boolean {
+  if (!boxHas(box, p)) return false;
+  let odd = false;
+  for (const cubic of cubics) {
+    const off = cubic.map((q) => cross(RAY, subtract(q, p)));
+    if (off.every((v) => v > 0) || off.every((v) => v < 0)) continue;
+    for (const { point } of cubicLineIntersections(cubic, p, RAY))
+      if (dot(subtract(point, p), RAY) > 0) odd = !odd;
+  }
+  return odd;
+}
+
+/** Names for vertices that hang together: the same for all that can be reached from one another. */
+function togetherness(stretches: readonly Stretch[]): (vertex: number) => number {
+  const leads = new Map<number, number>();
+  const find = (vertex: number): number => {
+    let root = vertex;
+    while (leads.has(root)) root = leads.get(root)!;
+    for (let v = vertex; v !== root;) {
+      const next = leads.get(v)!;
+      leads.set(v, root);
+      v = next;
+    }
+    return root;
+  };
+  for (const { start, end } of stretches) {
+    const [a, b] = [find(start), find(end)];
+    if (a !== b) leads.set(a, b);
+  }
+  return find;
+}
+
+/**
+ * The areas that stretches enclose, each with its islands left out. What encloses nothing (loose ends, and lines that only
+ * lead from one part to another) is no border.
+ *
+ * @returns none where nothing is enclosed
+ */
+export function facesOf({ stretches }: Pick<Arrangement, 'stretches'>): Face[] {
+  let bordering = stretches;
+  let rounds: Walked[][] = [];
+  for (;;) {
+    bordering = withoutLooseEnds(bordering);
+    rounds = roundsOf(bordering);
+    // What has the same round on both sides divides nothing.
+    const roundOf = new Map<Stretch, number>();
+    const dividesNothing = new Set<Stretch>();
+    rounds.forEach((round, n) =>
+      round.forEach(({ stretch }) => {
+        if (roundOf.get(stretch) === n) dividesNothing.add(stretch);
+        roundOf.set(stretch, n);
+      }),
+    );
+    if (dividesNothing.size === 0) break;
+    bordering = bordering.filter((stretch) => !dividesNothing.has(stretch));
+  }
+  const partOf = togetherness(bordering);
+  const faces: { outer: Walked[]; holes: Walked[][]; outline: Outline; area: number; part: number }[] = [];
+  const around: { loops: Walked[][]; part: number }[] = [];
+  for (const round of rounds) {
+    if (round.length === 0) continue;
+    const part = partOf(startOf(round[0]!));
+    const loops = simpleLoops(round);
+    const outer = loops.reduce((best, loop) => (areaOf(loop) > areaOf(best) ? loop : best), loops[0] ?? []);
+    const area = areaOf(round);
+    if (area > 0 && outer.length > 0)
+      faces.push({
+        outer,
+        holes: loops.filter((l) => l !== outer),
+        outline: outlineOf(outer),
+        area: areaOf(outer),
+        part,
+      });
+    // The outside of a part: it is an island wherever it lies.
+    else around.push({ loops, part });
+  }
+  for (const { loops, part } of around) {
+    const one = loops[0]?.[0];
+    if (!one) continue;
+    const place = cubicPoint(cubicOf(one), 0.5);
+    const host = faces
+      .filter((face) => face.part !== part && isInside(face.outline, place))
+      .reduce<(typeof faces)[number] | null>(
+        (least, face) => (!least || face.area < least.area ? face : least),
+        null,
+      );
+    host?.holes.push(...loops);
+  }
+  return faces.map(({ outer, holes }) => ({ loops: [outer, ...holes] }));
+}

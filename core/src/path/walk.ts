@@ -1,0 +1,102 @@
+import { cubicPoint, type Cubic } from '../geometry/cubic';
+import { distance, type Point } from '../geometry/vector';
+import { reversedCubic, type Stretch } from './arrangement';
+
+// Stretches of an arrangement walked one after another, what is bordered always on the right.
+
+/** A stretch as it is walked: along it or against it. */
+export interface Walked {
+  readonly stretch: Stretch;
+  readonly forward: boolean;
+}
+
+export const startOf = ({ stretch, forward }: Walked): number => (forward ? stretch.start : stretch.end);
+export const endOf = ({ stretch, forward }: Walked): number => (forward ? stretch.end : stretch.start);
+export const cubicOf = ({ stretch, forward }: Walked): Cubic =>
+  forward ? stretch.cubic : reversedCubic(stretch.cubic);
+export const turnedBack = ({ stretch, forward }: Walked): Walked => ({ stretch, forward: !forward });
+
+/** Ways out of a vertex are told apart at this share of the way to the nearest other end. */
+const LOOKED_AT = 0.1;
+const HALVINGS = 40;
+const TURN = 2 * Math.PI;
+
+/** Where a curve first is so far from its beginning. */
+function pointAtDistance(c: Cubic, far: number): Point {
+  let [low, high] = [0, 1];
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2;
+    if (distance(cubicPoint(c, middle), c[0]) < far) low = middle;
+    else high = middle;
+  }
+  return cubicPoint(c, high);
+}
+
+/** How far a curve goes from its beginning: told by its end, or by its middle where it ends where it began. */
+const reachOf = (c: Cubic): number => Math.max(distance(c[0], c[3]), distance(c[0], cubicPoint(c, 0.5)));
+
+/**
+ * What of all that is walked comes after another at its end, round what lies on the right. All that leave a vertex are
+ * compared where they are as far from it, so that those that leave in one direction are told apart by how they bend.
+ *
+ * @param walked every way a stretch may be walked
+ * @returns of a walked one the next, of those that are still free
+ */
+export function nextRound(
+  walked: readonly Walked[],
+): (last: Walked, free: (one: Walked) => boolean) => Walked | null {
+  const leaving = new Map<number, Walked[]>();
+  const reaches = new Map<number, number>();
+  const touch = (vertex: number, cubic: Cubic): void =>
+    void reaches.set(vertex, Math.min(reaches.get(vertex) ?? Infinity, reachOf(cubic)));
+  for (const one of walked) {
+    const list = leaving.get(startOf(one));
+    if (list) list.push(one);
+    else leaving.set(startOf(one), [one]);
+    touch(startOf(one), cubicOf(one));
+    touch(endOf(one), cubicOf(turnedBack(one)));
+  }
+  const known = [new Map<Stretch, number>(), new Map<Stretch, number>()] as const;
+  const angleOut = (one: Walked): number => {
+    const angles = known[one.forward ? 0 : 1];
+    let angle = angles.get(one.stretch);
+    if (angle === undefined) {
+      const cubic = cubicOf(one);
+      const p = pointAtDistance(cubic, LOOKED_AT * reaches.get(startOf(one))!);
+      angle = Math.atan2(p.y - cubic[0].y, p.x - cubic[0].x);
+      angles.set(one.stretch, angle);
+    }
+    return angle;
+  };
+  return (last, free) => {
+    const ways = (leaving.get(endOf(last)) ?? []).filter(free);
+    if (ways.length < 2) return ways[0] ?? null;
+    const back = angleOut(turnedBack(last));
+    const turnOf = (one: Walked): number =>
+      // Back along what was walked comes last of all.
+      one.stretch === last.stretch && one.forward !== last.forward
+        ? TURN
+        : (((back - angleOut(one)) % TURN) + TURN) % TURN;
+    return ways.reduce((best, one) => (turnOf(one) < turnOf(best) ? one : best));
+  };
+}
+
+/** Borders of what lies on the right of all that is walked, each a closed run. */
+export function loopsOf(border: readonly Walked[]): Walked[][] {
+  const nextOf = nextRound(border);
+  const free = new Set(border);
+  const out: Walked[][] = [];
+  for (const first of border) {
+    if (!free.delete(first)) continue;
+    const loop = [first];
+    const home = startOf(first);
+    while (endOf(loop.at(-1)!) !== home) {
+      const next = nextOf(loop.at(-1)!, (one) => free.has(one));
+      if (!next) break;
+      loop.push(next);
+      free.delete(next);
+    }
+    if (endOf(loop.at(-1)!) === home) out.push(loop);
+  }
+  return out;
+}
