@@ -6,6 +6,7 @@ import { distance, dot, type Point } from '../geometry/vector';
 import { meetings, piecesOf, type Piece } from './meetings';
 import type { Path } from './path';
 import { pathBounds } from './path-measure';
+import { onePerCluster } from './clusters';
 import { withSides } from './sides';
 
 // Outlines and lines cut at every place where they meet, so that each stretch has one side and another, and it is known of
@@ -46,12 +47,16 @@ export interface Arrangement {
   readonly members: readonly (readonly Path[])[];
   readonly vertices: readonly Point[];
   readonly stretches: readonly Stretch[];
+  /** Points nearer than this were taken as one. */
+  readonly within: number;
 }
 
 /** Points nearer than this are one, as a share of the outlines' size. */
 const ONE_POINT = 1e-8;
 /** Stretches with the same ends whose middles are nearer than this lie on each other, as a share of that size. */
 const ONE_LINE = 1e-7;
+/** A stretch no longer than this many times what points may lie apart is a point. */
+const SHORTEST = 8;
 /** A parameter so near another is the same place. */
 const ONE_PLACE = 1e-9;
 
@@ -89,6 +94,14 @@ export function subCubic(c: Cubic, from: number, to: number): Cubic {
 /** A stretch the other way round. */
 export const reversedCubic = ([a, b, c, d]: Cubic): Cubic => [d, c, b, a];
 
+/** A cut piece that is not yet known to lie on others. */
+interface Part {
+  readonly start: number;
+  readonly end: number;
+  readonly cubic: Cubic;
+  readonly source: Source;
+}
+
 /** Cuts the pieces where they are to be cut; those that lie on each other become one. */
 function stretchesOf(
   pieces: readonly Piece[],
@@ -103,10 +116,7 @@ function stretchesOf(
   }
   const byEnds = new Map<string, Made[]>();
   const loose: Made[] = [];
-  const keep = (cubic: Cubic, source: Source): void => {
-    const [start, end] = [numberOf(cubic[0]), numberOf(cubic[3])];
-    const far = Math.max(...cubic.map((p) => distance(p, cubic[0])));
-    if (start === end && far <= 8 * within) return;
+  const keep = ({ start, end, cubic, source }: Part): void => {
     const middle = cubicPoint(cubic, 0.5);
     const key = start < end ? `${start} ${end}` : `${end} ${start}`;
     const alike = byEnds.get(key)?.find((other) => {
@@ -122,6 +132,8 @@ function stretchesOf(
     byEnds.set(key, [...(byEnds.get(key) ?? []), made]);
     loose.push(made);
   };
+  const parts: Part[] = [];
+  const vertexOf = onePerCluster();
   for (const { cubic, cuts, member, path, segment, from, to } of pieces) {
     const places = [0, ...cuts.toSorted((x, y) => x - y), 1];
     let last = 0;
@@ -130,10 +142,16 @@ function stretchesOf(
       const next = place > 1 - ONE_PLACE ? 1 : place;
       const part = subCubic(cubic, last, next);
       const at = (t: number): number => from + t * (to - from);
-      keep(part, { member, path, segment, from: at(last), to: at(next), reversed: false });
+      const source = { member, path, segment, from: at(last), to: at(next), reversed: false };
+      const [start, end] = [numberOf(part[0]), numberOf(part[3])];
+      const far = Math.max(...part.map((p) => distance(p, part[0])));
+      // What is as short as points may lie apart is a point itself.
+      if (far <= SHORTEST * within) vertexOf.unite(start, end);
+      else parts.push({ start, end, cubic: part, source });
       last = next;
     }
   }
+  for (const part of parts) keep({ ...part, start: vertexOf.find(part.start), end: vertexOf.find(part.end) });
   return { vertices, loose };
 }
 
@@ -147,7 +165,7 @@ export function arrange(shapes: readonly (readonly Path[])[], lines: readonly Pa
   const members = [...shapes, ...lines.map((line) => [line])];
   const box = members.flat().map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0);
-  const empty: Arrangement = { members, vertices: [], stretches: [] };
+  const empty: Arrangement = { members, vertices: [], stretches: [], within: 0 };
   if (!(size > 0)) return empty;
   const within = ONE_POINT * size;
   const pieces = piecesOf(members, shapes.length, within);
@@ -165,5 +183,5 @@ export function arrange(shapes: readonly (readonly Path[])[], lines: readonly Pa
     }
   });
   const { vertices, loose } = stretchesOf(pieces, within, size);
-  return { members, vertices, stretches: withSides(loose, shapes.length, size) };
+  return { members, vertices, stretches: withSides(loose, shapes.length, size), within };
 }

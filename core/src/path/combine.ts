@@ -1,6 +1,6 @@
 import { arrange, type Arrangement } from './arrangement';
 import { pathAlong } from './along';
-import { facesOf } from './faces';
+import { facesOf, facesOfLoops } from './faces';
 import { type Path } from './path';
 import { pathArea, pathBounds } from './path-measure';
 import { loopsOf, type Walked } from './walk';
@@ -32,21 +32,30 @@ function leastArea({ members }: Arrangement): number {
   return ONE_HAIR * Math.max(0, ...sizes) ** 2;
 }
 
+/** Loops round all places of which `has` holds, these on the right. It is told how often each shape runs round a place. */
+const bordersOf = (arrangement: Arrangement, has: (round: readonly number[]) => boolean): Walked[][] =>
+  loopsOf(
+    arrangement.stretches.flatMap((stretch): Walked[] => {
+      const [left, right] = [has(stretch.left), has(stretch.right)];
+      return left === right ? [] : [{ stretch, forward: right }];
+    }),
+    arrangement,
+  );
+
 /**
- * What borders all places of which `has` holds.
+ * What borders all places of which `has` holds, what hangs together apart: each piece its outline first, then its holes.
  *
  * @param has is told how many times the outlines of each shape run round a place
  */
-export function borderPaths(
+export function borderPieces(
   arrangement: Arrangement,
   has: (round: readonly number[]) => boolean,
   idOf: (n: number) => string,
-): Path[] {
-  const border = arrangement.stretches.flatMap((stretch): Walked[] => {
-    const [left, right] = [has(stretch.left), has(stretch.right)];
-    return left === right ? [] : [{ stretch, forward: right }];
-  });
-  return pathsAlong(loopsOf(border), arrangement, idOf);
+): Path[][] {
+  let count = 0;
+  return facesOfLoops(bordersOf(arrangement, has))
+    .map(({ loops }) => pathsAlong(loops, arrangement, () => idOf(count++)))
+    .filter((paths) => paths.length > 0);
 }
 
 /** Paths along loops, without those that are no more than a hair. */
@@ -62,7 +71,11 @@ export function pathsAlong(
 }
 
 const combined = (arrangement: Arrangement, way: Combining, idOf: (n: number) => string): Path[] =>
-  borderPaths(arrangement, (round) => INSIDE[way](oddOf(round)), idOf);
+  pathsAlong(
+    bordersOf(arrangement, (round) => INSIDE[way](oddOf(round))),
+    arrangement,
+    idOf,
+  );
 
 /**
  * Combines shapes into one: Add (what any has), Bite (the lowest without the others), Overlap only (what all have), Not both

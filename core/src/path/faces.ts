@@ -3,6 +3,7 @@ import { boxHas, boxOfPoints, type Box } from '../geometry/bounds';
 import { cubicLineIntersections } from '../geometry/intersect';
 import { cross, dot, subtract, type Point } from '../geometry/vector';
 import type { Arrangement, Stretch } from './arrangement';
+import { onePerCluster } from './clusters';
 import { cubicOf, endOf, nextRound, startOf, type Walked } from './walk';
 
 // Areas that the stretches of an arrangement enclose.
@@ -43,9 +44,9 @@ function withoutLooseEnds(stretches: readonly Stretch[]): Stretch[] {
 }
 
 /** All ways round: every stretch walked once each way, each way in one round. */
-function roundsOf(stretches: readonly Stretch[]): Walked[][] {
+function roundsOf(stretches: readonly Stretch[], arrangement: Arrangement): Walked[][] {
   const walked = stretches.flatMap((stretch): Walked[] => [{ stretch, forward: true }, { stretch, forward: false }]); // prettier-ignore
-  const nextOf = nextRound(walked);
+  const nextOf = nextRound(walked, arrangement);
   const free = new Set(walked);
   const out: Walked[][] = [];
   for (const first of walked) {
@@ -100,24 +101,33 @@ function isInside({ cubics, box }: Outline, p: Point): boolean {
   return odd;
 }
 
-/** Names for vertices that hang together: the same for all that can be reached from one another. */
-function togetherness(stretches: readonly Stretch[]): (vertex: number) => number {
-  const leads = new Map<number, number>();
-  const find = (vertex: number): number => {
-    let root = vertex;
-    while (leads.has(root)) root = leads.get(root)!;
-    for (let v = vertex; v !== root;) {
-      const next = leads.get(v)!;
-      leads.set(v, root);
-      v = next;
-    }
-    return root;
-  };
-  for (const { start, end } of stretches) {
-    const [a, b] = [find(start), find(end)];
-    if (a !== b) leads.set(a, b);
-  }
-  return find;
+/** An outline with the islands in it. */
+interface Piece {
+  readonly outer: readonly Walked[];
+  readonly holes: (readonly Walked[])[];
+  readonly outline: Outline;
+  readonly area: number;
+}
+const pieceOf = (outer: readonly Walked[], holes: (readonly Walked[])[] = []): Piece => ({
+  outer,
+  holes,
+  outline: outlineOf(outer),
+  area: areaOf(outer),
+});
+
+/** The smallest of pieces that a loop lies in. */
+function hostOf<P extends Piece>(loop: readonly Walked[], pieces: readonly P[]): P | null {
+  const place = cubicPoint(cubicOf(loop[0]!), 0.5);
+  return pieces
+    .filter((piece) => isInside(piece.outline, place))
+    .reduce<P | null>((least, piece) => (!least || piece.area < least.area ? piece : least), null);
+}
+
+/** Loops of a border put together: each outline with the holes in it. The inside is on the right of all of them. */
+export function facesOfLoops(loops: readonly (readonly Walked[])[]): Face[] {
+  const pieces = loops.filter((loop) => areaOf(loop) > 0).map((loop) => pieceOf(loop));
+  for (const loop of loops) if (areaOf(loop) <= 0) hostOf(loop, pieces)?.holes.push(loop);
+  return pieces.map(({ outer, holes }) => ({ loops: [outer, ...holes] }));
 }
 
 /**
@@ -126,12 +136,12 @@ function togetherness(stretches: readonly Stretch[]): (vertex: number) => number
  *
  * @returns none where nothing is enclosed
  */
-export function facesOf({ stretches }: Pick<Arrangement, 'stretches'>): Face[] {
-  let bordering = stretches;
+export function facesOf(arrangement: Arrangement): Face[] {
+  let bordering = arrangement.stretches;
   let rounds: Walked[][] = [];
   for (;;) {
     bordering = withoutLooseEnds(bordering);
-    rounds = roundsOf(bordering);
+    rounds = roundsOf(bordering, arrangement);
     // What has the same round on both sides divides nothing.
     const roundOf = new Map<Stretch, number>();
     const dividesNothing = new Set<Stretch>();
@@ -144,37 +154,29 @@ export function facesOf({ stretches }: Pick<Arrangement, 'stretches'>): Face[] {
     if (dividesNothing.size === 0) break;
     bordering = bordering.filter((stretch) => !dividesNothing.has(stretch));
   }
-  const partOf = togetherness(bordering);
-  const faces: { outer: Walked[]; holes: Walked[][]; outline: Outline; area: number; part: number }[] = [];
-  const around: { loops: Walked[][]; part: number }[] = [];
+  const parts = onePerCluster();
+  for (const { start, end } of bordering) parts.unite(start, end);
+  const faces: (Piece & { readonly part: number })[] = [];
+  const around: { readonly loops: Walked[][]; readonly part: number }[] = [];
   for (const round of rounds) {
-    if (round.length === 0) continue;
-    const part = partOf(startOf(round[0]!));
+    const part = parts.find(startOf(round[0]!));
     const loops = simpleLoops(round);
-    const outer = loops.reduce((best, loop) => (areaOf(loop) > areaOf(best) ? loop : best), loops[0] ?? []);
-    const area = areaOf(round);
-    if (area > 0 && outer.length > 0)
+    const outer = loops.reduce((best, loop) => (areaOf(loop) > areaOf(best) ? loop : best));
+    if (areaOf(round) > 0)
       faces.push({
-        outer,
-        holes: loops.filter((l) => l !== outer),
-        outline: outlineOf(outer),
-        area: areaOf(outer),
+        ...pieceOf(
+          outer,
+          loops.filter((l) => l !== outer),
+        ),
         part,
       });
     // The outside of a part: it is an island wherever it lies.
     else around.push({ loops, part });
   }
-  for (const { loops, part } of around) {
-    const one = loops[0]?.[0];
-    if (!one) continue;
-    const place = cubicPoint(cubicOf(one), 0.5);
-    const host = faces
-      .filter((face) => face.part !== part && isInside(face.outline, place))
-      .reduce<(typeof faces)[number] | null>(
-        (least, face) => (!least || face.area < least.area ? face : least),
-        null,
-      );
-    host?.holes.push(...loops);
-  }
+  for (const { loops, part } of around)
+    hostOf(
+      loops[0]!,
+      faces.filter((face) => face.part !== part),
+    )?.holes.push(...loops);
   return faces.map(({ outer, holes }) => ({ loops: [outer, ...holes] }));
 }

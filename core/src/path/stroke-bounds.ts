@@ -1,6 +1,7 @@
 import { boxOfPoints, EMPTY_BOX, uniteBoxes, type Box } from '../geometry/bounds';
-import { cubicExtrema, cubicPoint, cubicTangent, type Cubic } from '../geometry/cubic';
-import { add, cross, dot, negate, scale, unit, type Point } from '../geometry/vector';
+import { cubicExtrema, cubicPoint, type Cubic } from '../geometry/cubic';
+import { add, cross, dot, negate, scale, type Point } from '../geometry/vector';
+import { heading } from './offset';
 import { pathCubics, type Path } from './path';
 
 /** What of a stroke decides how far it reaches. */
@@ -15,8 +16,6 @@ export interface StrokeForm {
 
 const AXES: readonly Point[] = [{ x: 1, y: 0 }, { x: 0, y: 1 }, { x: -1, y: 0 }, { x: 0, y: -1 }]; // prettier-ignore
 
-/** Direction of travel, of length 1. */
-const heading = (cubic: Cubic, t: number): Point => unit(cubicTangent(cubic, t)) ?? { x: 1, y: 0 };
 const normal = (t: Point): Point => ({ x: -t.y, y: t.x });
 
 /** The points of a circle about `at` that lie farthest along the axes, within the arc between two directions. */

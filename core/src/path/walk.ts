@@ -1,6 +1,6 @@
 import { cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
-import { reversedCubic, type Stretch } from './arrangement';
+import { reversedCubic, type Arrangement, type Stretch } from './arrangement';
 
 // Stretches of an arrangement walked one after another, what is bordered always on the right.
 
@@ -16,17 +16,19 @@ export const cubicOf = ({ stretch, forward }: Walked): Cubic =>
   forward ? stretch.cubic : reversedCubic(stretch.cubic);
 export const turnedBack = ({ stretch, forward }: Walked): Walked => ({ stretch, forward: !forward });
 
-/** Ways out of a vertex are told apart at this share of the way to the nearest other end. */
+/** Ways out of a vertex are told apart at this share of the way to the nearest other end, */
 const LOOKED_AT = 0.1;
+/** but at this many times what points may lie apart at least: nearer they say nothing. */
+const LEAST_LOOK = 32;
 const HALVINGS = 40;
 const TURN = 2 * Math.PI;
 
-/** Where a curve first is so far from its beginning. */
-function pointAtDistance(c: Cubic, far: number): Point {
+/** Where a curve first is so far from the place where it begins; its end where it never is. */
+function pointAtDistance(c: Cubic, from: Point, far: number): Point {
   let [low, high] = [0, 1];
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (low + high) / 2;
-    if (distance(cubicPoint(c, middle), c[0]) < far) low = middle;
+    if (distance(cubicPoint(c, middle), from) < far) low = middle;
     else high = middle;
   }
   return cubicPoint(c, high);
@@ -44,6 +46,7 @@ const reachOf = (c: Cubic): number => Math.max(distance(c[0], c[3]), distance(c[
  */
 export function nextRound(
   walked: readonly Walked[],
+  { vertices, within }: Pick<Arrangement, 'vertices' | 'within'>,
 ): (last: Walked, free: (one: Walked) => boolean) => Walked | null {
   const leaving = new Map<number, Walked[]>();
   const reaches = new Map<number, number>();
@@ -61,9 +64,10 @@ export function nextRound(
     const angles = known[one.forward ? 0 : 1];
     let angle = angles.get(one.stretch);
     if (angle === undefined) {
-      const cubic = cubicOf(one);
-      const p = pointAtDistance(cubic, LOOKED_AT * reaches.get(startOf(one))!);
-      angle = Math.atan2(p.y - cubic[0].y, p.x - cubic[0].x);
+      const at = vertices[startOf(one)]!;
+      const far = Math.max(LOOKED_AT * reaches.get(startOf(one))!, LEAST_LOOK * within);
+      const p = pointAtDistance(cubicOf(one), at, far);
+      angle = Math.atan2(p.y - at.y, p.x - at.x);
       angles.set(one.stretch, angle);
     }
     return angle;
@@ -82,8 +86,8 @@ export function nextRound(
 }
 
 /** Borders of what lies on the right of all that is walked, each a closed run. */
-export function loopsOf(border: readonly Walked[]): Walked[][] {
-  const nextOf = nextRound(border);
+export function loopsOf(border: readonly Walked[], arrangement: Arrangement): Walked[][] {
+  const nextOf = nextRound(border, arrangement);
   const free = new Set(border);
   const out: Walked[][] = [];
   for (const first of border) {
