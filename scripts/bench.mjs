@@ -9,6 +9,7 @@ run('npx', ['tsx', 'bench/views.ts']);
 run('npx', ['tsx', 'bench/drawing.ts']);
 run('npx', ['tsx', 'bench/shaping.ts']);
 run('npx', ['tsx', 'bench/stack.ts']);
+run('npx', ['tsx', 'bench/combine.ts']);
 run('npx', ['tsx', 'bench/tone.ts']);
 run('npx', ['tsx', 'bench/colour.ts']);
 run('npx', ['tsx', 'bench/drift.ts']);

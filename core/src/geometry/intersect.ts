@@ -33,6 +33,32 @@ function polish(a: Cubic, b: Cubic, t: number, u: number, size: number): Crossin
   return distance(point, cubicPoint(b, u)) <= 1e-9 * size ? { t, u, point } : null;
 }
 
+/** Control points no farther from the chord than this share of it make a curve as good as straight. */
+const FLAT = 0.01;
+/** Chords at less than this sine may belong to curves that cross more than once. */
+const APART = 0.2;
+/** How far beyond the ends of chords that nearly straight curves may cross, as a share. */
+const BEYOND = 0.1;
+
+/**
+ * Where the chords of two curves cross, as shares of them; `far` where they do not, beyond what the curves' bend allows. Null
+ * where the curves are not straight enough, or not enough at an angle, for that to say anything.
+ */
+function chordCrossing(p: Cubic, q: Cubic): { s: number; w: number } | 'far' | null {
+  const [ux, uy] = [p[3].x - p[0].x, p[3].y - p[0].y];
+  const [vx, vy] = [q[3].x - q[0].x, q[3].y - q[0].y];
+  const [u2, v2] = [ux * ux + uy * uy, vx * vx + vy * vy];
+  const off = (c: Cubic, i: 1 | 2, x: number, y: number): number => Math.abs(x * (c[i].y - c[0].y) - y * (c[i].x - c[0].x)); // prettier-ignore
+  if (Math.max(off(p, 1, ux, uy), off(p, 2, ux, uy)) > FLAT * u2) return null;
+  if (Math.max(off(q, 1, vx, vy), off(q, 2, vx, vy)) > FLAT * v2) return null;
+  const det = ux * vy - uy * vx;
+  if (!(det * det > APART * APART * u2 * v2)) return null;
+  const [gx, gy] = [q[0].x - p[0].x, q[0].y - p[0].y];
+  const [s, w] = [(gx * vy - gy * vx) / det, (gx * uy - gy * ux) / det];
+  const within = (k: number): boolean => k >= -BEYOND && k <= 1 + BEYOND;
+  return within(s) && within(w) ? { s, w } : 'far';
+}
+
 /**
  * Where two cubics cross or touch at an angle: boxes of their control points are halved until they part or are small
  * (Lane and Riesenfeld 1980), then Newton's method.
@@ -45,8 +71,19 @@ export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
   const size = Math.max(box.x1 - box.x0, box.y1 - box.y0);
   const found: Crossing[] = [];
   let leaves = 0;
+  const note = (t: number, u: number): void => {
+    const crossing = polish(a, b, t, u, size);
+    if (
+      crossing &&
+      !found.some((f) => Math.abs(f.t - crossing.t) < 1e-6 && Math.abs(f.u - crossing.u) < 1e-6)
+    )
+      found.push(crossing);
+  };
   const search = (p: Cubic, q: Cubic, t0: number, t1: number, u0: number, u1: number): void => {
     if (leaves > MOST_LEAF_PAIRS || !boxesMeet(boxOfPoints(p), boxOfPoints(q))) return;
+    const chords = chordCrossing(p, q);
+    if (chords === 'far') return;
+    if (chords) return note(t0 + chords.s * (t1 - t0), u0 + chords.w * (u1 - u0));
     if (t1 - t0 < 1 / 512 && u1 - u0 < 1 / 512) {
       leaves++;
       // From the middle and from each end: two crossings within one leaf are each nearest to another of them.
@@ -56,15 +93,8 @@ export function cubicIntersections(a: Cubic, b: Cubic): Crossing[] {
         [t0, u1],
         [t1, u0],
         [t1, u1],
-      ] as const) {
-        // prettier-ignore
-        const crossing = polish(a, b, t, u, size);
-        if (
-          crossing &&
-          !found.some((f) => Math.abs(f.t - crossing.t) < 1e-6 && Math.abs(f.u - crossing.u) < 1e-6)
-        )
-          found.push(crossing);
-      }
+      ] as const)
+        note(t, u);
       return;
     }
     const [p1, p2] = splitCubic(p, 0.5);

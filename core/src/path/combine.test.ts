@@ -8,6 +8,7 @@ import { arrange } from './arrangement';
 import { combine, combineAll, COMBININGS, splitUp, type Combining } from './combine';
 import { formatPathData } from './data';
 import type { Path } from './path';
+import { blob, PAIRS } from './testing';
 import { flattenPath, pathArea } from './path-measure';
 
 const paper = paperCore as unknown as typeof Paper;
@@ -23,59 +24,11 @@ const WANTED: Readonly<Record<Combining, (a: boolean, b: boolean) => boolean>> =
 };
 
 const random = seeded(1811);
-function blob(id: string, size = 100): Path {
-  const n = 3 + Math.floor(4 * random());
-  const [cx, cy, r] = [
-    size * (0.3 + 0.4 * random()),
-    size * (0.3 + 0.4 * random()),
-    size * (0.1 + 0.3 * random()),
-  ];
-  const points = Array.from({ length: n }, (_, i) => {
-    const angle = (2 * Math.PI * (i + 0.6 * random())) / n;
-    const k = r * (0.5 + 0.7 * random());
-    return { x: cx + k * Math.cos(angle), y: cy + k * Math.sin(angle) };
-  });
-  const curved = random() < 0.7;
-  return pathOf(
-    points.map((p, i) => {
-      const [a, b] = [points[(i + n - 1) % n]!, points[(i + 1) % n]!];
-      const s = 0.1 + 0.25 * random();
-      const h = [(b.x - a.x) * s, (b.y - a.y) * s] as const;
-      return curved ? anchor(p.x, p.y, [-h[0], -h[1]], h, 'smooth') : anchor(p.x, p.y);
-    }),
-    true,
-    id,
-  );
-}
-/** Pairs as they come in work: apart, over each other, with borders in common, twice the same, off by a hair. */
-const PAIRS: Readonly<Record<string, () => readonly [Path[], Path[]]>> = {
-  'lying over each other': () => [[blob('a')], [blob('b')]],
-  'with corners on a grid, so that sides and corners meet': () => {
-    const snapped = (p: Path): Path => ({ ...p, anchors: p.anchors.map((a) => ({ ...a, x: Math.round(a.x / 10) * 10, y: Math.round(a.y / 10) * 10 })) }); // prettier-ignore
-    return [[snapped(blob('a'))], [snapped(blob('b'))]];
-  },
-  'twice the same': () => {
-    const a = blob('a');
-    return [[a], [{ ...a, id: 'b' }]];
-  },
-  'off by a hair': () => {
-    const a = blob('a');
-    return [[a], [{ ...a, id: 'b', anchors: a.anchors.map((q) => ({ ...q, x: q.x + 1e-4 })) }]];
-  },
-  'with a side in common': () => {
-    const a = blob('a');
-    return [[a], [{ ...a, id: 'b', anchors: [...a.anchors.slice(0, 2), anchor(100 * random(), 100 * random())] }]]; // prettier-ignore
-  },
-  'with holes': () => [
-    [blob('a'), blob('h')],
-    [blob('b'), blob('i')],
-  ],
-};
 
 describe.each(Object.keys(PAIRS))('combining shapes %s', (name) => {
   it('gives the inside that each way says, at every place', () => {
     for (let round = 0; round < 25; round++) {
-      const [a, b] = PAIRS[name]!();
+      const [a, b] = PAIRS[name]!(random);
       const fine = (paths: readonly Path[]) => paths.map((p) => flattenPath(p, 1e-3));
       const [ofA, ofB] = [fine(a), fine(b)];
       const made = combineAll([a, b], idOf);
@@ -95,7 +48,7 @@ describe.each(Object.keys(PAIRS))('combining shapes %s', (name) => {
 
   it('loses and gains no area: both sums, Bite and Overlap only, and Split up', () => {
     for (let round = 0; round < 12; round++) {
-      const [a, b] = PAIRS[name]!();
+      const [a, b] = PAIRS[name]!(random);
       const area = (way: Combining): number => areaOf(combine([a, b], way, idOf));
       // Of outlines that cross themselves only what is inside counts.
       const [ownA, ownB] = [a, b].map((one) => areaOf(combine([one], 'add', idOf))) as [number, number];
@@ -117,7 +70,7 @@ describe('what is combined', () => {
     const SIDE = 700;
     for (const size of [1e-3, 1, 1e5])
       for (let round = 0; round < 6; round++) {
-        const [a, b] = [[blob('a', size)], [blob('b', size)]];
+        const [a, b] = [[blob(random, 'a', size)], [blob(random, 'b', size)]];
         const k = 350 / size;
         const inked = (paths: readonly Path[]): boolean[] => {
           const d = paths.map((p) => `M${flattenPath(p, size * 1e-4).map(({ x, y }) => `${x * k + 170} ${y * k + 170}`).join('L')}Z`).join(''); // prettier-ignore
@@ -139,7 +92,7 @@ describe('what is combined', () => {
     // Source outside: paper.js.
     let [ours, theirs] = [0, 0];
     for (let round = 0; round < 60; round++) {
-      const [a, b] = [blob('a'), blob('b')];
+      const [a, b] = [blob(random, 'a'), blob(random, 'b')];
       const of = (p: Path) => new paper.CompoundPath({ pathData: formatPathData([p]), fillRule: 'evenodd', insert: false }); // prettier-ignore
       for (const [way, call] of [['add', 'unite'], ['bite', 'subtract'], ['overlap', 'intersect']] as const) {
         const made = combine([[a], [b]], way, idOf);

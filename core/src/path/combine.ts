@@ -1,6 +1,6 @@
 import { arrange, type Arrangement } from './arrangement';
 import { pathAlong } from './along';
-import { facesOf, facesOfLoops } from './faces';
+import { facesOf, facesOfLoops, type Face } from './faces';
 import { type Path } from './path';
 import { pathArea, pathBounds } from './path-measure';
 import { loopsOf, type Walked } from './walk';
@@ -28,8 +28,12 @@ const ONE_HAIR = 1e-9;
 
 /** The least area that is no hair, in the arrangement's unit squared. */
 function leastArea({ members }: Arrangement): number {
-  const sizes = members.flat().map(pathBounds).map((b) => Math.max(b.x1 - b.x0, b.y1 - b.y0)); // prettier-ignore
-  return ONE_HAIR * Math.max(0, ...sizes) ** 2;
+  let size = 0;
+  for (const path of members.flat()) {
+    const b = pathBounds(path);
+    size = Math.max(size, b.x1 - b.x0, b.y1 - b.y0);
+  }
+  return ONE_HAIR * size ** 2;
 }
 
 /** Loops round all places of which `has` holds, these on the right. It is told how often each shape runs round a place. */
@@ -52,19 +56,29 @@ export function borderPieces(
   has: (round: readonly number[]) => boolean,
   idOf: (n: number) => string,
 ): Path[][] {
-  let count = 0;
-  return facesOfLoops(bordersOf(arrangement, has))
-    .map(({ loops }) => pathsAlong(loops, arrangement, () => idOf(count++)))
-    .filter((paths) => paths.length > 0);
+  return piecesAlong(facesOfLoops(bordersOf(arrangement, has)), arrangement, idOf).map(({ paths }) => paths);
 }
 
-/** Paths along loops, without those that are no more than a hair. */
-export function pathsAlong(
+/** Faces as paths, those left out that are no more than a hair. */
+export function piecesAlong(
+  faces: readonly Face[],
+  arrangement: Arrangement,
+  idOf: (n: number) => string,
+): { readonly face: Face; readonly paths: Path[] }[] {
+  const least = leastArea(arrangement);
+  let count = 0;
+  return faces
+    .map((face) => ({ face, paths: pathsAlong(face.loops, arrangement, () => idOf(count++), least) }))
+    .filter(({ paths }) => paths.length > 0);
+}
+
+/** Paths along loops, without those whose area is that of a hair, or less. */
+function pathsAlong(
   loops: readonly (readonly Walked[])[],
   arrangement: Arrangement,
   idOf: (n: number) => string,
+  least = leastArea(arrangement),
 ): Path[] {
-  const least = leastArea(arrangement);
   return loops
     .map((loop, n) => pathAlong(loop, arrangement, idOf(n)))
     .filter((path) => path.anchors.length > 1 && Math.abs(pathArea(path)) > least);
@@ -111,14 +125,12 @@ export const splitUp = (
 ): SplitPiece[] => piecesOf(arrange(shapes, lines), idOf);
 
 function piecesOf(arrangement: Arrangement, idOf: (n: number) => string): SplitPiece[] {
-  let count = 0;
-  return facesOf(arrangement).flatMap(({ loops }): SplitPiece[] => {
+  const insideOf = ({ loops }: Face): boolean[] => {
     const { stretch, forward } = loops[0]![0]!;
-    const inside = oddOf(forward ? stretch.right : stretch.left);
-    if (!inside.some(Boolean)) return [];
-    const paths = pathsAlong(loops, arrangement, () => idOf(count++));
-    return paths.length > 0 ? [{ paths, inside }] : [];
-  });
+    return oddOf(forward ? stretch.right : stretch.left);
+  };
+  const faces = facesOf(arrangement).filter((face) => insideOf(face).some(Boolean));
+  return piecesAlong(faces, arrangement, idOf).map(({ face, paths }) => ({ paths, inside: insideOf(face) }));
 }
 
 /** What shapes become by every way: each of one piece or none, split up of as many as there are. */

@@ -1,9 +1,10 @@
+import Flatbush from 'flatbush';
 import polylabel from 'polylabel';
-import { boxHas, boxOfPoints, growBox } from '../geometry/bounds';
+import { boxOfPoints } from '../geometry/bounds';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, dot, subtract, unit, type Point } from '../geometry/vector';
 import { arrange, type Arrangement } from './arrangement';
-import { pathsAlong } from './combine';
+import { piecesAlong } from './combine';
 import { facesOf } from './faces';
 import { corner } from './anchor';
 import { tangentAt, type Path } from './path';
@@ -49,7 +50,8 @@ function looseEnds({ members, stretches, vertices }: Arrangement): LooseEnd[] {
   const degree = new Map<number, number>();
   for (const { start, end } of stretches)
     for (const vertex of [start, end]) degree.set(vertex, (degree.get(vertex) ?? 0) + 1);
-  const alone = vertices.filter((_, i) => degree.get(i) === 1);
+  const placeOf = ({ x, y }: Point): string => `${x} ${y}`;
+  const alone = new Set(vertices.flatMap((p, i) => (degree.get(i) === 1 ? [placeOf(p)] : [])));
   return members.flatMap(([path], line): LooseEnd[] => {
     if (!path || path.closed || path.anchors.length < 2) return [];
     const last = path.anchors.length - 1;
@@ -61,8 +63,7 @@ function looseEnds({ members, stretches, vertices }: Arrangement): LooseEnd[] {
     ).flatMap(([i, side, sign]): LooseEnd[] => {
       const { x, y } = path.anchors[i]!;
       const tangent = unit(tangentAt(path, i, side) ?? { x: 0, y: 0 });
-      const isAlone = alone.some((p) => p.x === x && p.y === y);
-      return isAlone && tangent
+      return alone.has(placeOf({ x, y })) && tangent
         ? [{ line, at: { x, y }, ahead: { x: sign * tangent.x, y: sign * tangent.y } }]
         : [];
     });
@@ -75,8 +76,16 @@ function bridgesAcross(arrangement: Arrangement, gap: number): Bridge[] {
   const out: Bridge[] = [];
   const joined = new Set<LooseEnd>();
   const wayTo = (end: LooseEnd, to: Point): number => dot(unit(subtract(to, end.at)) ?? end.ahead, end.ahead);
+  if (ends.length === 0) return out;
+  const near = new Flatbush(ends.length);
+  for (const { at } of ends) near.add(at.x, at.y, at.x, at.y);
+  near.finish();
   const pairs = ends
-    .flatMap((a, i) => ends.slice(i + 1).map((b) => ({ a, b, far: distance(a.at, b.at) })))
+    .flatMap((a, i) =>
+      near
+        .search(a.at.x - gap, a.at.y - gap, a.at.x + gap, a.at.y + gap)
+        .flatMap((k) => (k > i ? [{ a, b: ends[k]!, far: distance(a.at, ends[k]!.at) }] : [])),
+    )
     .filter(({ a, b, far }) => far > 0 && far <= gap && wayTo(a, b.at) > BEHIND && wayTo(b, a.at) > BEHIND)
     .sort((one, other) => one.far - other.far);
   for (const { a, b } of pairs) {
@@ -84,11 +93,18 @@ function bridgesAcross(arrangement: Arrangement, gap: number): Bridge[] {
     joined.add(a).add(b);
     out.push({ from: a.at, to: b.at });
   }
+  const lines = new Flatbush(arrangement.stretches.length);
+  for (const { cubic } of arrangement.stretches) {
+    const b = boxOfPoints(cubic);
+    lines.add(b.x0, b.y0, b.x1, b.y1);
+  }
+  lines.finish();
   for (const end of ends) {
     if (joined.has(end)) continue;
-    const best = arrangement.stretches
-      .filter(({ cubic }) => boxHas(growBox(boxOfPoints(cubic), gap), end.at))
-      .map(({ cubic }) => nearestOnCubic(cubic, end.at))
+    const { x, y } = end.at;
+    const best = lines
+      .search(x - gap, y - gap, x + gap, y + gap)
+      .map((k) => nearestOnCubic(arrangement.stretches[k]!.cubic, end.at))
       .filter(({ point, distance: far }) => far > 0 && far <= gap && wayTo(end, point) > AHEAD)
       .reduce<{ point: Point; distance: number } | null>((least, n) => (!least || n.distance < least.distance ? n : least), null); // prettier-ignore
     if (best) out.push({ from: end.at, to: best.point });
@@ -114,21 +130,16 @@ export function enclosedAreas(lines: readonly Path[], idOf: (n: number) => strin
   const plain = arrange([], lines);
   const bridges = gap > 0 ? bridgesAcross(plain, gap) : [];
   const whole = bridges.length > 0 ? arrange([], [...lines, ...bridges.map(bridgePath)]) : plain;
-  let count = 0;
-  const areas = facesOf(whole).flatMap(({ loops }): EnclosedArea[] => {
-    const paths = pathsAlong(loops, whole, () => idOf(count++));
-    if (paths.length === 0) return [];
+  const areas = piecesAlong(facesOf(whole), whole, idOf).map(({ face, paths }): EnclosedArea => {
     const bordering = new Set(
-      loops.flatMap((loop) => loop.flatMap(({ stretch }) => stretch.sources.map((s) => s.member))),
+      face.loops.flat().flatMap(({ stretch }) => stretch.sources.map((s) => s.member)),
     );
     const numbers = [...bordering].sort((a, b) => a - b);
-    return [
-      {
-        paths,
-        lines: numbers.filter((n) => n < lines.length),
-        bridges: numbers.filter((n) => n >= lines.length).map((n) => n - lines.length),
-      },
-    ];
+    return {
+      paths,
+      lines: numbers.filter((n) => n < lines.length),
+      bridges: numbers.filter((n) => n >= lines.length).map((n) => n - lines.length),
+    };
   });
   return { areas, bridges };
 }

@@ -7,6 +7,19 @@ export {
   splitUp,
   type SplitPiece,
 } from './combine';
+export { type Bridge, deepestPoint, type Enclosed, type EnclosedArea, enclosedAreas } from './enclosed';
+export type { StrokeOutline } from './stroke-pieces';
+export { strokeToShape, widen, type WidenJoins } from './stroke-to-shape';
+export {
+  crossingPlaces,
+  type CrossingPlace,
+  type LinePiece,
+  type LinePieces,
+  linePieces,
+  piecesUnder,
+  type Weeded,
+  withoutPieces,
+} from './weed';
 export { type Anchor, type AnchorKind, corner, type HandleSide, otherSide } from './anchor';
 export {
   type Axis,
