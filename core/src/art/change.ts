@@ -1,5 +1,6 @@
 import { create, isDraft, original, type Draft } from 'mutative';
 import { checkChange } from './check';
+import { followLines } from './follow-lines';
 import { artDifference } from './difference';
 import { holdingsOf, type Holdings } from './holdings';
 import { patchDocument, type Patch } from './patch';
@@ -34,7 +35,7 @@ function isFiniteThroughout(value: unknown): boolean {
  * @throws MirrotError `not-finite` where it would put a number into the document that is none
  */
 export function changeArt(art: Art, recipe: Recipe): Change {
-  const next = create(art, recipe);
+  const next = followLines(art, create(art, recipe));
   const patches = artDifference(art, next);
   if (patches.length === 0) return { art, patches, inverse: [] };
   if (!patches.every((patch) => isFiniteThroughout(patch.value)))
@@ -43,7 +44,7 @@ export function changeArt(art: Art, recipe: Recipe): Change {
 }
 
 /** The document that a recipe would make, without patches: for what is shown and not yet kept. */
-export const previewArt = (art: Art, recipe: Recipe): Art => create(art, recipe);
+export const previewArt = (art: Art, recipe: Recipe): Art => followLines(art, create(art, recipe));
 
 /**
  * Applies patches that were checked before (the page's own, the journal's).

@@ -16,6 +16,7 @@ const WHOLE = new Set([
   'axis',
   'repeat',
   'lettering',
+  'poured',
   'placement',
   'place',
   'square',

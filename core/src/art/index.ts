@@ -33,7 +33,7 @@ export {
   undo,
 } from './history';
 export { type Holdings, holdingsOf } from './holdings';
-export { pathInside, shapeHas } from './inside';
+export { pathInside, polygonOf, shapeHas } from './inside';
 export {
   ART_VERSION,
   FARTHEST_COORDINATE,

@@ -15,4 +15,4 @@ export const MOST_COLOURWAYS = 100;
 /** Most chips of a palette. */
 export const MOST_CHIPS = 1000;
 /** Version of the document that this code writes. */
-export const ART_VERSION = 9;
+export const ART_VERSION = 10;

@@ -61,6 +61,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   7: (art) => ({ ...art, version: 8 }),
   // 9: palettes have colourways; shadows, dash offsets, paints set aside.
   8: (art) => ({ ...art, version: 9, colourways: [] }),
+  // 10: shapes may be poured between others.
+  9: (art) => ({ ...art, version: 10 }),
 };
 
 /** Strokes had round ends and joins until version 6. */

@@ -97,6 +97,16 @@ const letteringSchema = z.strictObject({
     .optional(),
 });
 
+/** Most lines that border an area. */
+const MOST_BORDERING = 500;
+
+const pouredSchema = z.strictObject({
+  /** Shapes whose lines border it. */
+  between: z.array(id).min(1).max(MOST_BORDERING),
+  /** Gaps between ends of lines that are bridged, sheet pixels. */
+  gap: extent,
+});
+
 export const shapeSchema = z.strictObject({
   ...standing,
   ...covering,
@@ -118,6 +128,8 @@ export const shapeSchema = z.strictObject({
   /** Takes it to where on the picture it is measured, when it was moved away for composition. */
   place: placementSchema.optional(),
   lettering: letteringSchema.optional(),
+  /** The area between other shapes' lines that it fills: its outlines keep up with theirs. */
+  poured: pouredSchema.optional(),
 });
 
 /** A picture as a part of the drawing, as it was placed, squared up and cropped: painted where it stands, and in files. */
@@ -281,6 +293,7 @@ export const artFields = z.strictObject({
 });
 
 export type Lettering = DeepReadonly<z.infer<typeof letteringSchema>>;
+export type Poured = DeepReadonly<z.infer<typeof pouredSchema>>;
 export type Repeat = DeepReadonly<z.infer<typeof repeatSchema>>;
 export type Sheet = DeepReadonly<z.infer<typeof sheetSchema>>;
 export type PlacedPicture = DeepReadonly<z.infer<typeof pictureSchema>>;

@@ -20,7 +20,7 @@ export const turnedBack = ({ stretch, forward }: Walked): Walked => ({ stretch, 
 const LOOKED_AT = 0.1;
 /** but at this many times what points may lie apart at least: nearer they say nothing. */
 const LEAST_LOOK = 32;
-const HALVINGS = 40;
+const HALVINGS = 20;
 const TURN = 2 * Math.PI;
 
 /** Where a curve first is so far from the place where it begins; its end where it never is. */

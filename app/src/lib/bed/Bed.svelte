@@ -276,6 +276,13 @@
       <!-- The server went before they came: its fields stand in the panel. -->
     {/await}
   {/if}
+  {#if desk.pointing.task?.kind === 'pour' || desk.pointing.task?.kind === 'weed'}
+    {#await import('./LineMarks.svelte') then { default: LineMarks }}
+      <LineMarks {desk} over={pointer} />
+    {:catch}
+      <!-- The server went before they came: what is done says so. -->
+    {/await}
+  {/if}
   {#if desk.habits.rulers}
     {#await import('./Rulers.svelte') then { default: Rulers }}
       <Rulers {desk} view={drawn.view} {moved} />

@@ -3,11 +3,9 @@ import type { Gesture } from '$lib/desk/changes';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { FIRST_WEIGHT } from '$lib/edits/painting';
 import type { BedPointer, Grip } from './behaviour';
+import { swipePlaces } from './swipe';
 
 // The brush: shapes are filled one after another with the fill of the next path as the pointer goes over them.
-
-/** Screen pixels between the places of a swipe that are looked at, so that a fast one passes over nothing. */
-const APART_PX = 3;
 
 /** The topmost shape with an area in reach at a point. */
 const shapeUnder = (desk: Desk, at: Point): string | null =>
@@ -29,11 +27,8 @@ export function gripBrush(desk: Desk, start: BedPointer): Grip {
     return !fill || isGradient(fill) || hexOf(fill, palette) !== hexOf(nextFill, palette) || 'chip' in fill !== 'chip' in nextFill; // prettier-ignore
   };
   const reach = (to: Point): void => {
-    const long = Math.hypot(to.x - last.x, to.y - last.y) * desk.looking.view.scale;
-    const steps = Math.max(1, Math.ceil(long / APART_PX));
     const before = ids.size;
-    for (let i = 1; i <= steps; i++) {
-      const at = { x: last.x + ((to.x - last.x) * i) / steps, y: last.y + ((to.y - last.y) * i) / steps };
+    for (const at of swipePlaces(last, to, desk.looking.view.scale)) {
       const id = shapeUnder(desk, at);
       if (id && !ids.has(id) && fills(id)) ids.add(id);
     }

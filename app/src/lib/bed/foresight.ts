@@ -176,6 +176,7 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
     const snap = snapAt(desk, p.sheet);
     return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
   }
+  if (desk.pointing.task?.kind === 'pour' || desk.pointing.task?.kind === 'weed') return NONE;
   if (asksForShape(desk.pointing.task)) {
     const shape = shapeAt(desk, p);
     return shape === null ? NONE : { kind: 'inside', shape };

@@ -10,16 +10,17 @@
     type Shape,
   } from '@mirrot/core';
   import { untrack } from 'svelte';
+  import { sameShapes } from '$lib/desk/linework.svelte';
   import { passingOffer } from '$lib/desk/passing';
   import { withProgress } from '$lib/desk/progress';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import {
-    COMBINE_WAYS,
     COMBINE_WORDS,
     combineChosen,
     combining,
     outlinesOf,
-    shapesToCombine,
+    toCombine,
+    waysFor,
     type CombineWay,
   } from '$lib/edits/combining';
   import Fold from '$lib/ui/Fold.svelte';
@@ -28,38 +29,39 @@
   // What the chosen shapes would become, each way as a miniature drawn from the shapes themselves.
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
-  const shapes = $derived(shapesToCombine(desk));
+  const wanted = $derived(toCombine(desk));
+  const { shapes, lines } = $derived(wanted);
+  const all = $derived([...shapes, ...lines]);
   let opened = $state(false);
-  const sameShapes = (a: readonly Shape[], b: readonly Shape[]): boolean =>
-    a.length === b.length && a.every((shape, i) => shape === b[i]);
   interface Known {
     readonly of: readonly Shape[];
     readonly combined: Combined;
   }
   let known: Known | null = $state.raw<Known | null>(null);
-  const combined = $derived(known && sameShapes(known.of, shapes) ? known.combined : null);
+  const combined = $derived(known && sameShapes(known.of, all) ? known.combined : null);
 
   $effect(() => {
-    const of = shapes;
+    const of = all;
+    const [outlines, cuts] = [outlinesOf(shapes), outlinesOf(lines).flat()];
     if (!opened || of.length < 2 || combined) return;
     void untrack(() =>
       withProgress(workplace, 'Combining', pathWorker.end, () =>
-        pathWorker.ask((work) => work.combine(outlinesOf(of))),
+        pathWorker.ask((work) => work.combine(outlines, cuts)),
       ).then((found) => found && (known = { of, combined: found })),
     );
   });
 
   const passing = $derived(passingOffer(desk, 'combine'));
   $effect(() => {
-    void shapes;
+    void all;
     return () => passing.leaveAfter();
   });
   const box = $derived.by(() => {
-    const b = shapes.map((s) => shapeBounds(s)).reduce(uniteBoxes, EMPTY_BOX);
+    const b = all.map((s) => shapeBounds(s)).reduce(uniteBoxes, EMPTY_BOX);
     const size = Math.max(boxWidth(b), boxHeight(b), 1e-3) * 1.1;
     return { x: (b.x0 + b.x1 - size) / 2, y: (b.y0 + b.y1 - size) / 2, size };
   });
-  const before = $derived(drawnData(outlinesOf(shapes).flat()));
+  const before = $derived(drawnData(outlinesOf(all).flat()));
   function show(way: CombineWay): void {
     const made = combined && combining(desk, shapes, way, combined[way]);
     if (made) passing.show(COMBINE_WORDS[way], made.recipe);
@@ -70,12 +72,16 @@
   }
 </script>
 
-{#if shapes.length > 1}
+{#if all.length > 1}
   <div class="combine">
-    <Fold title="Combine" figure={`${shapes.length}`} turned={(open) => (opened = open)}>
+    <Fold
+      title="Combine"
+      figure={lines.length > 0 ? `${shapes.length} + ${lines.length}` : `${shapes.length}`}
+      turned={(open) => (opened = open)}
+    >
       {#if combined}
         <ul>
-          {#each COMBINE_WAYS as way (way)}
+          {#each waysFor(wanted) as way (way)}
             <li>
               <button
                 onpointerenter={() => show(way)}

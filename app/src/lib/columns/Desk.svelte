@@ -266,6 +266,11 @@
 {#await import('$lib/ui/Notice.svelte') then { default: Notice }}
   <Notice notice={desk.notice} close={() => (desk.notice = null)} />
 {/await}
+{#if workplace.desk.pointing.task?.kind === 'pour' || workplace.desk.pointing.task?.kind === 'weed'}
+  {#await import('./LineWork.svelte') then { default: LineWork }}<LineWork
+      {workplace}
+    />{:catch}<!-- what is done says that nothing is known yet -->{/await}
+{/if}
 <Dialogs {workplace} />
 
 <style>

@@ -89,7 +89,7 @@
   );
   const repeated = $derived(desk.choice.nodes.length === 1 && lonelyGroup(desk)?.repeat !== undefined);
   $effect(() => {
-    if (chosen.size > 0) arranged = true;
+    if (chosen.size > 0 || desk.pointing.task) arranged = true;
   });
 
   const drags = new RowDrags({
@@ -243,6 +243,9 @@
           {workplace}
         />{:catch}<!-- it stays as it is -->{/await}
     {/if}
+    {#await import('./Lines.svelte') then { default: Lines }}<Lines
+        {workplace}
+      />{:catch}<!-- they stay as they are -->{/await}
     {#if desk.choice.shapes.length > 1}
       {#await import('./Combine.svelte') then { default: Combine }}<Combine
           {workplace}

@@ -7,6 +7,7 @@ import { Colouring } from './colouring.svelte';
 import type { Gesture } from './changes';
 import { Drawing } from './drawing.svelte';
 import { createHabits, type Habits } from './habits.svelte';
+import { Linework } from './linework.svelte';
 import { Looking } from './looking.svelte';
 import { NextPath } from './next-path.svelte';
 import type { Offer } from './offer';
@@ -27,6 +28,7 @@ export class Desk {
   readonly pointing: Pointing;
   readonly picture: TracedPicture;
   readonly colouring: Colouring;
+  readonly linework: Linework;
   readonly next = new NextPath();
 
   constructor(
@@ -42,6 +44,7 @@ export class Desk {
     this.choosing = new Choosing(this);
     this.picture = new TracedPicture(this);
     this.colouring = new Colouring(this);
+    this.linework = new Linework(this.drawing);
   }
 
   /** The document as it is shown, an open gesture or an offer included; holding Q shows it before the offer. */

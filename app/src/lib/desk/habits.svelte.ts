@@ -45,6 +45,10 @@ const habitsSchema = z.object({
   fillWithin: z.catch(z.number().check(z.minimum(0), z.maximum(30)), 0),
   /** Neighbours never get the same colour when a range is dealt. */
   dealApart: z.catch(z.boolean(), true),
+  /** Gaps between ends of lines that Pour bridges, sheet pixels. */
+  pourGap: z.catch(z.number().check(z.minimum(0), z.maximum(1000)), 2),
+  /** What is poured keeps up with the lines it lies between. */
+  pourKeeps: z.catch(z.boolean(), true),
   snapOn: z.catch(z.boolean(), true),
   snap: z.catch(z.record(z.enum(SNAP_KINDS), z.boolean()), {
     anchors: true,

@@ -5,7 +5,7 @@ import type { Context } from './changes';
 export interface Offer {
   /** What it comes from, where that matters to others: a slider shows it anew, or it speaks of the next segment itself. */
   readonly from?:
-    'thin-out' | 'settle' | 'border' | 'arrange' | 'covering' | 'body-tone' | 'palette' | 'combine';
+    'thin-out' | 'settle' | 'border' | 'arrange' | 'covering' | 'body-tone' | 'palette' | 'combine' | 'widen';
   readonly text: string;
   /** The step of the history it will be, and what is looked at once it is taken. */
   readonly label: string;

@@ -8,6 +8,8 @@ export type Task =
   /** Where the axis begins once its first point is clicked. */
   | { readonly kind: 'mirror-axis'; readonly from: Point | null; readonly own: Rule | null }
   | { readonly kind: 'turn-axis' }
+  /** Areas that lines enclose are filled; pieces of lines between crossings are taken away. */
+  | { readonly kind: 'pour' | 'weed' }
   /** The point that numbers count from and boxes turn about; the centre that copies stand round. */
   | { readonly kind: 'about' | 'ring-centre' }
   /** Distance, angle and the picture's stroke along a line. */
@@ -48,5 +50,7 @@ export const TASK_WORDS: Readonly<Record<Task['kind'], string>> = {
   'go-under': 'Press the shape that what is chosen goes under. Esc leaves it.',
   'take-look': 'Press the shape whose fill, line and opacity it takes. Esc leaves it.',
   'stand-on': 'Press the line that the text stands on. Esc leaves it.',
+  pour: 'Click an area that lines enclose, or drag through several. Esc ends.',
+  weed: 'Swipe across pieces of line between crossings. Esc ends.',
   crop: 'Drag a corner or side. Enter crops, Esc leaves it.',
 };

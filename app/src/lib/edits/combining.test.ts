@@ -2,12 +2,12 @@ import { addNode, combineAll, groupNodes, setAxis, shapesOf, type Shape } from '
 import { beforeEach, describe, expect, it } from 'vitest';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { chooseShapes } from '$lib/desk/choice';
-import { combineChosen, outlinesOf, shapesToCombine, type CombineWay } from './combining';
+import { combineChosen, outlinesOf, toCombine, waysFor, type CombineWay } from './combining';
 
 let b: Bench;
 const run = (way: CombineWay, ...ids: string[]): void => {
   b.desk.choose(chooseShapes(ids));
-  const shapes = shapesToCombine(b.desk);
+  const shapes = toCombine(b.desk).shapes;
   combineChosen(
     b.desk,
     shapes,
@@ -62,7 +62,7 @@ describe('combining chosen shapes', () => {
     run('overlap', 'mark', 'beside');
     expect(b.desk.notice?.text).toBe('Overlap only would leave nothing of them. Nothing was changed.');
     run('split', 'mark', 'beside');
-    expect(b.desk.notice?.text).toMatch(/None of these shapes overlaps another.*Nothing was changed/);
+    expect(b.desk.notice?.text).toMatch(/Nothing here overlaps.*Nothing was changed/);
     expect(b.desk.art).toBe(before);
     // One within another is a piece of its own, whatever lies apart.
     run('split', 'plate', 'mark');
@@ -71,10 +71,12 @@ describe('combining chosen shapes', () => {
 
   it('is of two closed shapes or more, out of groups too, and whole ones about an axis', () => {
     b.desk.choose(chooseShapes(['plate']));
-    expect(shapesToCombine(b.desk)).toEqual([]);
+    expect(toCombine(b.desk).shapes).toEqual([]);
     b.desk.change('Line', addNode('layer', shapeWith('line', [{ ...square('pl', 0, 0, 9), closed: false }])));
     b.desk.choose(chooseShapes(['plate', 'line']));
-    expect(shapesToCombine(b.desk)).toEqual([]);
+    // An open line has no inside: it cuts.
+    expect(toCombine(b.desk)).toMatchObject({ shapes: [{ id: 'plate' }], lines: [{ id: 'line' }] });
+    expect(waysFor(toCombine(b.desk))).toEqual(['split']);
     b.desk.change('Group', groupNodes(['mark', 'beside'], { id: 'g', type: 'group', name: 'g', shown: true, locked: false, opacity: 1 })); // prettier-ignore
     b.desk.change('Axis', setAxis(['mark'], { kind: 'mirror', x: 350, y: 0, angle: Math.PI / 2 }));
     run('add', 'plate', 'mark');

@@ -35,13 +35,26 @@ export const COMBINE_WORDS: Readonly<Record<keyof Combined, string>> = {
 export type CombineWay = keyof Combined;
 export const COMBINE_WAYS: readonly CombineWay[] = [...COMBININGS, 'split'];
 
-/** Shapes that are combined: the chosen closed ones, the lowest first. */
-export function shapesToCombine(desk: Desk): readonly Shape[] {
-  const chosen = new Set(desk.choice.shapes);
-  if (chosen.size < 2) return [];
-  const shapes = shapesOf(desk.drawing.kept).flatMap(({ shape }) => (chosen.has(shape.id) ? [shape] : []));
-  return shapes.every((shape) => shape.paths.every((path) => path.closed)) ? shapes : [];
+/** What is combined: chosen closed shapes, the lowest first, and open lines that cut what is split up. */
+export interface ToCombine {
+  readonly shapes: readonly Shape[];
+  readonly lines: readonly Shape[];
 }
+const NOTHING: ToCombine = { shapes: [], lines: [] };
+
+/** Two shapes at least, or one and a line. */
+export function toCombine(desk: Desk): ToCombine {
+  const chosen = new Set(desk.choice.shapes);
+  if (chosen.size < 2) return NOTHING;
+  const all = shapesOf(desk.drawing.kept).flatMap(({ shape }) => (chosen.has(shape.id) ? [shape] : []));
+  const isClosed = (shape: Shape): boolean => shape.paths.every((path) => path.closed);
+  const [shapes, lines] = [all.filter(isClosed), all.filter((shape) => !isClosed(shape))];
+  return shapes.length > 0 ? { shapes, lines } : NOTHING;
+}
+
+/** Ways that mean something: one shape by itself can only be split up. */
+export const waysFor = ({ shapes }: ToCombine): readonly CombineWay[] =>
+  shapes.length > 1 ? COMBINE_WAYS : ['split'];
 
 /** Outlines of shapes, whole. */
 export const outlinesOf = (shapes: readonly Shape[]): Path[][] =>
@@ -49,10 +62,11 @@ export const outlinesOf = (shapes: readonly Shape[]): Path[][] =>
 
 const fresh = (paths: readonly Path[]): Path[] => paths.map((path) => ({ ...path, id: newId() }));
 
-/** What shapes become: the lowest takes the outlines, the others go. */
-function combineRecipe(shapes: readonly Shape[], paths: readonly Path[]): Recipe {
+/** What shapes become: the lowest takes the outlines, and the look of the one that stays; the others go. */
+function combineRecipe(shapes: readonly Shape[], paths: readonly Path[], look: string | null = null): Recipe {
   const [lowest, ...others] = shapes;
   return together(
+    takeLook([lowest!.id], look ?? lowest!.id),
     releaseAxis([lowest!.id]),
     setPaths(lowest!.id, fresh(paths)),
     removeNodes(others.map(({ id }) => id)),
@@ -93,8 +107,12 @@ export function combining(
 ): { readonly recipe: Recipe; readonly ids: readonly string[] } | null {
   if (pieces.length === 0) return null;
   if (way === 'split') return splitRecipe(desk, shapes, pieces);
-  return { recipe: combineRecipe(shapes, pieces[0]!.paths), ids: [shapes[0]!.id] };
+  const stays = shapes.some(({ id }) => id === desk.choosing.stays) ? desk.choosing.stays : null;
+  return { recipe: combineRecipe(shapes, pieces[0]!.paths, stays), ids: [shapes[0]!.id] };
 }
+
+/** Whether a piece lies in one shape alone. */
+const ofOne = ({ inside }: SplitPiece): boolean => inside.filter(Boolean).length === 1;
 
 /** Combines the chosen shapes as one step. Says so where nothing would be left, or nothing would change. */
 export function combineChosen(
@@ -106,9 +124,8 @@ export function combineChosen(
   const made = combining(desk, shapes, way, combined[way]);
   if (!made)
     return desk.say(`${COMBINE_WORDS[way]} would leave nothing of them. Nothing was changed.`, 'bad');
-  const ofOne = ({ inside }: SplitPiece): boolean => inside.filter(Boolean).length === 1;
-  if (way === 'split' && combined.split.every(ofOne))
-    return desk.say('None of these shapes overlaps another: there is nothing to split. Nothing was changed.');
+  if (way === 'split' && combined.split.length <= shapes.length && combined.split.every(ofOne))
+    return desk.say('Nothing here overlaps, and no line goes all the way across: there is nothing to split. Nothing was changed.'); // prettier-ignore
   const level = desk.step === 'refine' ? 'path' : 'shape';
   desk.change(COMBINE_WORDS[way], made.recipe, { choice: chooseShapes([...made.ids], level) });
 }

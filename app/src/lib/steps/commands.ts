@@ -4,6 +4,7 @@ import { BLOCK_IN } from './block-in/commands';
 import { COLOUR } from './colour/commands';
 import { EVERYWHERE } from './everywhere';
 import { IN_STACK } from './in-stack';
+import { LINES } from './lines';
 import { CROSSHAIR } from './crosshair';
 import { EXPORT } from './export/commands';
 import { MOUNT } from './mount/commands';
@@ -20,6 +21,7 @@ export const COMMANDS: readonly Command[] = [
   ...EXPORT,
   ...EVERYWHERE,
   ...IN_STACK,
+  ...LINES,
   ...CROSSHAIR,
 ];
 

@@ -29,6 +29,16 @@ function keyCounts(nodes: readonly TreeNode[]): Map<string, number> {
   return counts;
 }
 
+/** A copy poured between copies goes on keeping up with them; between lines that were not copied it stands by itself. */
+function pouredAnew(node: ArtNode, copies: ReadonlyMap<string, string>): ArtNode {
+  if (node.type === 'group')
+    return { ...node, children: node.children.map((child) => pouredAnew(child, copies)) };
+  if (node.type !== 'shape' || !node.poured) return node;
+  const { poured, ...shape } = node;
+  const between = poured.between.flatMap((id) => copies.get(id) ?? []);
+  return between.length < poured.between.length ? shape : { ...shape, poured: { ...poured, between } };
+}
+
 /**
  * The same nodes once more, everything in them with an id of its own. Anchors that they share with each other are shared
  * among the copies; with others they share nothing.
@@ -41,9 +51,14 @@ export function freshCopies(nodes: readonly ArtNode[], newId: () => string): Art
     if (!keys.has(shared)) keys.set(shared, newId());
     return keys.get(shared);
   };
+  const ids = new Map<string, string>();
+  const idOf = (id: string): string => {
+    ids.set(id, newId());
+    return ids.get(id)!;
+  };
   const copyShape = (shape: Shape): Shape => ({
     ...shape,
-    id: newId(),
+    id: idOf(shape.id),
     paths: shape.paths.map((path) => ({
       ...path,
       id: newId(),
@@ -62,7 +77,7 @@ export function freshCopies(nodes: readonly ArtNode[], newId: () => string): Art
     const made = { ...group, id: newId(), children };
     return clipped < 0 ? made : { ...made, clip: children[clipped]!.id };
   };
-  return nodes.map(copy);
+  return nodes.map(copy).map((node) => pouredAnew(node, ids));
 }
 
 /** What can be copied of some nodes: outermost ones, bottom first; layers and what is not there are left out. */

@@ -1,5 +1,6 @@
 // Every function here gives a recipe for `changeArt`. A recipe that names what is not there does nothing.
 export {
+  addBeside,
   addLayer,
   addNode,
   addNodes,
@@ -11,7 +12,7 @@ export {
   type StackMove,
 } from './nodes';
 export { releaseAxis, setAxis, setDrawingAxis } from './axes';
-export { freeHole, letPathsBe, makeHole, mapShape, mapWithPicture, removePath, setLettering, setPath, setPaths } from './paths'; // prettier-ignore
+export { freeHole, letPathsBe, makeHole, mapShape, mapWithPicture, removePath, setLettering, setPath, setPaths, setPoured } from './paths'; // prettier-ignore
 export {
   arrangeNodes,
   type Extent,

@@ -24,6 +24,14 @@ export const addNodes =
 export const addNode = (parentId: string, node: ArtNode, index?: number): Recipe =>
   addNodes(parentId, [node], index);
 
+/** Adds nodes right above another one, wherever it stands by then, or right below it. */
+export const addBeside =
+  (id: string, nodes: readonly ArtNode[], above: boolean): Recipe =>
+  (draft) => {
+    const found = draftFind(draft, id);
+    if (found?.parent) addNodes(found.parent.id, nodes, found.index + (above ? 1 : 0))(draft);
+  };
+
 /**
  * Puts nodes into the tree, each just above another one, by its id. What stands beside them is taken as it is: no other
  * change of theirs may follow in the same recipe.

@@ -5,7 +5,7 @@ import { keepsShape, transformPath } from '../../path/path-map';
 import type { Path } from '../../path/path';
 import type { Recipe } from '../change';
 import { changedPaints, mapPaint } from '../paint';
-import type { Lettering, Shape } from '../schema';
+import type { Lettering, Poured, Shape } from '../schema';
 import { wholePaths } from '../tree';
 import { releaseAxis, setAxis } from './axes';
 import { cloned, draftFind, draftShape, plain } from './draft';
@@ -48,6 +48,16 @@ export const setPaths =
       shape.paths = next as Draft<Path>[];
       if (before.length > 0) dropLoneKeys(draft, lostKeys(before, next), shape);
     }
+  };
+
+/** Has a shape keep up with the lines it was poured between, or stand by itself. */
+export const setPoured =
+  (shapeId: string, poured: Poured | null): Recipe =>
+  (draft) => {
+    const shape = draftShape(draft, shapeId);
+    if (!shape) return;
+    if (poured) shape.poured = { ...poured, between: [...poured.between] };
+    else delete shape.poured;
   };
 
 /** Takes one path out of a shape; the shape goes with its last one. */
