@@ -12,6 +12,7 @@ import {
   growerProject,
   gourdProject,
   plantLabelsProject,
+  seedPacketProject,
   wateringCanProject,
 } from './projects';
 import { BADGE_CORNERS, BADGE_PHOTO } from './scene';
@@ -20,6 +21,7 @@ import { boards, GATE_BADGE } from './originals/gate-badge';
 import { GLASSHOUSE } from './originals/glasshouse';
 import { GROWER } from './originals/grower';
 import { GOURD } from './originals/gourd';
+import { SEED_PACKET } from './originals/seed-packet';
 import { PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
 
@@ -84,6 +86,11 @@ await keep('fern', await develop(vignette(grain(await draw(FERN.photograph()), 9
 keepProject('fern', fernProject());
 await keep('plant-labels', await develop(grain(await draw(PLANT_LABELS.photograph()), 8, 23), 84, 300));
 keepProject('plant-labels', plantLabelsProject());
+await keep(
+  'seed-packet',
+  await develop(vignette(grain(await draw(SEED_PACKET.photograph()), 8, 27), 0.15), 82, 300),
+);
+keepProject('seed-packet', seedPacketProject());
 const gourd = await keep(
   'gourd',
   await develop(vignette(grain(await draw(GOURD.photograph(), 200), 12, 31), 0.3), 84, 240),

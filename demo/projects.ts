@@ -15,6 +15,11 @@ import {
   corner,
   cubicPoint,
   emptyArt,
+  enclosedAreas,
+  flattenPath,
+  insideEvenOdd,
+  numberedName,
+  shapesOf,
   flowAll,
   formatHex,
   homography,
@@ -46,6 +51,7 @@ import { BAR, GLASSHOUSE, MIDDLE, ROSE } from './originals/glasshouse';
 import { COLUMNS, GOURD } from './originals/gourd';
 import { GROWER } from './originals/grower';
 import type { Original, OriginalShape } from './originals/original';
+import { PACKET_PEN, SEED_PACKET } from './originals/seed-packet';
 import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
 import { BADGE_CORNERS } from './scene';
@@ -55,6 +61,9 @@ export interface DemoProject {
   readonly picture: string;
   readonly art: Art;
 }
+
+/** Gaps that are bridged where areas are poured, sheet pixels. */
+const POUR_GAP_PX = 2;
 
 const slug = (name: string): string => name.toLowerCase().replaceAll(' ', '-');
 
@@ -298,6 +307,57 @@ export function plantLabelsProject(): DemoProject {
     ),
   );
   return { name: 'Plant labels', picture: 'plant-labels.jpg', art: artOf(PLANT_LABELS, 180, layers) };
+}
+
+/** What is poured of the sketch, by a place in each area (pixels of the sketch), and what it is called. */
+const POURED: readonly (readonly [name: string, hex: string, x: number, y: number])[] = [
+  ['Petal', '#c8442a', 662, 529],
+  ['Petal', '#c8442a', 838, 529],
+  ['Petal', '#c8442a', 893, 696],
+  ['Petal in the shade', '#a5331f', 750, 800],
+  ['Petal in the shade', '#a5331f', 607, 696],
+  ['Seed head', '#3b3a33', 750, 650],
+  ['Stem', '#5f7f4a', 752, 1000],
+  ['Leaf', '#5f7f4a', 610, 1030],
+  ['Right leaf', '#7b9a58', 900, 980],
+  ['Label', '#fbf3df', 750, 1320],
+  ['Flap', '#d9c48f', 750, 320],
+];
+
+/** Seed packet, inked and half poured: the leaves' tips stop short and are bridged, the foot and the ground are still bare. */
+export function seedPacketProject(): DemoProject {
+  const millimetres = 130;
+  const [width, k] = [SEED_PACKET.width, (millimetres * 96) / 25.4 / SEED_PACKET.width];
+  const stroke = plainStroke({ hex: '#1f2430' }, Number((PACKET_PEN * k).toFixed(3)));
+  const ink = layerOf('Ink', SEED_PACKET.layers[0]!.shapes.map((s) => ({ ...shapeOf(s.name, seenPaths(s, null), null), stroke }))); // prettier-ignore
+  const bare = artOf(SEED_PACKET, millimetres, [layerOf('Colour', []), ink]);
+  const lines = shapesOf(bare).map(({ shape }) => shape);
+  const { areas } = enclosedAreas(lines.flatMap((shape) => shape.paths), (n) => `area-${n}`, POUR_GAP_PX); // prettier-ignore
+  const names = new Set<string>();
+  const chips = new Map<string, Chip>();
+  const poured = POURED.map(([word, hex, x, y]): Shape => {
+    const p = { x: (x * width * k) / 1500, y: (y * width * k) / 1500 };
+    const area = areas.find(({ paths }) => insideEvenOdd(paths.map((path) => flattenPath(path, 0.05)), p))!; // prettier-ignore
+    const name = names.has(word) ? numberedName(word, names, 2) : word;
+    names.add(name);
+    if (!chips.has(hex)) chips.set(hex, { id: `chip-${slug(word)}`, name: word, hex });
+    const id = `poured-${slug(name)}`;
+    return {
+      ...shapeOf(name, [], null),
+      id,
+      fill: { chip: chips.get(hex)!.id },
+      paths: area.paths.map((path, i) => ({ ...path, id: `${id}-${i}` })),
+      poured: { between: area.lines.map((line) => lines[line]!.id), gap: POUR_GAP_PX },
+    };
+  });
+  const layers = bare.layers.map((layer) =>
+    layer.name === 'Colour' ? { ...layer, children: poured } : layer,
+  );
+  return {
+    name: 'Seed packet',
+    picture: 'seed-packet.jpg',
+    art: { ...bare, layers, chips: [...chips.values()] },
+  };
 }
 
 /** Chips of the mosaic. */

@@ -9,6 +9,7 @@ export {
 } from './combine';
 export { type Bridge, deepestPoint, type Enclosed, type EnclosedArea, enclosedAreas } from './enclosed';
 export type { StrokeOutline } from './stroke-pieces';
+export { type ClosedMisses, closeNearMisses } from './near-miss';
 export { strokeToShape, widen, type WidenJoins } from './stroke-to-shape';
 export {
   crossingPlaces,

@@ -4,7 +4,9 @@
     boxWidth,
     drawnData,
     EMPTY_BOX,
+    fromPx,
     shapeBounds,
+    UNIT_DIGITS,
     uniteBoxes,
     type Combined,
     type Shape,
@@ -16,7 +18,9 @@
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import {
     COMBINE_WORDS,
+    closeChosenMisses,
     combineChosen,
+    nearMisses,
     combining,
     outlinesOf,
     toCombine,
@@ -51,6 +55,13 @@
     );
   });
 
+  /** More than this are not looked through on the page for what nearly meets. */
+  const MOST_LOOKED_AT = 40;
+  const misses = $derived(combined && all.length <= MOST_LOOKED_AT ? nearMisses(wanted) : null);
+  const length = (px: number): string => {
+    const { unit } = desk.art.sheet;
+    return `${fromPx(px, unit).toFixed(UNIT_DIGITS[unit] + 1)} ${unit}`;
+  };
   const passing = $derived(passingOffer(desk, 'combine'));
   $effect(() => {
     void all;
@@ -80,6 +91,16 @@
       turned={(open) => (opened = open)}
     >
       {#if combined}
+        {#if misses}
+          <p class="quiet">
+            {misses.count === 1 ? 'One place misses' : `${misses.count} places miss`} another by up to {length(
+              misses.widest,
+            )}: a sliver would be left.
+          </p>
+          <button class="plain-button" onclick={() => closeChosenMisses(desk, wanted, misses)}
+            >Close them first</button
+          >
+        {/if}
         <ul>
           {#each waysFor(wanted) as way (way)}
             <li>

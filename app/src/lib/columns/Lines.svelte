@@ -207,5 +207,7 @@
   }
   .chip {
     flex: none;
+    width: 16px;
+    height: 16px;
   }
 </style>

@@ -1,5 +1,6 @@
 import {
   addNode,
+  closeNearMisses,
   COMBININGS,
   findNode,
   nodeNames,
@@ -11,6 +12,7 @@ import {
   takeLook,
   together,
   wholePaths,
+  type ClosedMisses,
   type Combined,
   type Path,
   type Recipe,
@@ -109,6 +111,25 @@ export function combining(
   if (way === 'split') return splitRecipe(desk, shapes, pieces);
   const stays = shapes.some(({ id }) => id === desk.choosing.stays) ? desk.choosing.stays : null;
   return { recipe: combineRecipe(shapes, pieces[0]!.paths, stays), ids: [shapes[0]!.id] };
+}
+
+/** Anchors and borders nearer than this that do not meet are near misses, sheet pixels. */
+const NEAR_MISS_PX = 1;
+
+/** Near misses among what is combined, closed; null where there are none. */
+export function nearMisses({ shapes, lines }: ToCombine): ClosedMisses | null {
+  const closed = closeNearMisses(outlinesOf([...shapes, ...lines]), NEAR_MISS_PX);
+  return closed.count > 0 ? closed : null;
+}
+
+/** Moves what nearly meets onto each other, as a step of its own. */
+export function closeChosenMisses(desk: Desk, { shapes, lines }: ToCombine, closed: ClosedMisses): void {
+  const recipes = [...shapes, ...lines].map((shape, i) => {
+    const paths = closed.shapes[i]!;
+    const changed = paths.some((path, k) => path.anchors !== wholePaths(shape)[k]!.anchors);
+    return changed ? together(releaseAxis([shape.id]), setPaths(shape.id, paths)) : () => {};
+  });
+  desk.change('Close near misses', together(...recipes));
 }
 
 /** Whether a piece lies in one shape alone. */
