@@ -163,7 +163,7 @@ for (const stroke of strokes) {
   const [own, kits] = [ownStroke(stroke), parsePathData(kitStroke(stroke), idOf)];
   strokeCounts[0]! += anchorsOf(own);
   strokeCounts[1]! += anchorsOf(kits);
-  apart = Math.max(apart, Math.abs(Math.abs(areaOf(own)) - Math.abs(areaOf(kits))) / Math.abs(areaOf(own)));
+  apart = Math.max(apart, Math.abs(areaOf(own) - areaOf(combine([kits], 'add', idOf))) / areaOf(own));
 }
 console.log(`  anchors: ours ${strokeCounts[0]}, pathkit-wasm ${strokeCounts[1]}; areas ${(100 * apart).toFixed(3)} % apart at most`); // prettier-ignore
 

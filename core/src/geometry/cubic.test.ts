@@ -13,6 +13,7 @@ import {
   cubicTangent,
   isStraight,
   lineCubic,
+  selfCrossing,
   splitCubic,
   type Cubic,
 } from './cubic';
@@ -244,4 +245,40 @@ it('tells inside from outside under the even-odd rule, holes out', () => {
   expect(insideEvenOdd(ring, { x: 5, y: 5 })).toBe(false);
   expect(insideEvenOdd(ring, { x: 11, y: 5 })).toBe(false);
   expect(insideEvenOdd([], { x: 0, y: 0 })).toBe(false);
+});
+
+describe('where a cubic crosses itself', () => {
+  it('is as paper.js finds it, both passages at one place', () => {
+    // Source outside: paper.js, Curve.classify (after Loop and Blinn, 2005).
+    type Classified = { classify(): { type: string; roots: number[] | null } };
+    let loops = 0;
+    for (let i = 0; i < 2000; i++) {
+      const c = randomCubic(random);
+      const own = selfCrossing(c);
+      const { type, roots } = (toPaper(c) as unknown as Classified).classify();
+      const theirs = type === 'loop' && roots && roots.every((t) => t >= 0 && t <= 1) ? [...roots].sort((a, b) => a - b) : null; // prettier-ignore
+      if (own) {
+        loops++;
+        const [a, b] = own.map((t) => cubicPoint(c, t));
+        expect(Math.hypot(a!.x - b!.x, a!.y - b!.y)).toBeLessThan(1e-9 * 100);
+      }
+      expect(own === null, `curve ${i}`).toBe(theirs === null);
+      own?.forEach((t, k) => expect(t).toBeCloseTo(theirs![k]!, 6));
+    }
+    expect(loops).toBeGreaterThan(50);
+  });
+
+  it('is told where the handles’ lines do not cross, and is nowhere on a straight or simple one', () => {
+    const hook: Cubic = [{ x: 70, y: 80 }, { x: 69, y: 92.9 }, { x: 76.4, y: 77.1 }, { x: 60, y: 80 }]; // prettier-ignore
+    expect(selfCrossing(hook)).not.toBeNull();
+    expect(selfCrossing(lineCubic({ x: 0, y: 0 }, { x: 9, y: 3 }))).toBeNull();
+    expect(
+      selfCrossing([
+        { x: 0, y: 0 },
+        { x: 0, y: 5 },
+        { x: 5, y: 10 },
+        { x: 10, y: 10 },
+      ]),
+    ).toBeNull();
+  });
 });

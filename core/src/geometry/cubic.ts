@@ -107,6 +107,23 @@ export function cubicCurvature(c: Cubic, t: number): number {
   return speed > 1e-9 * reach ? cross(d, cubicSecondDerivative(c, t)) / speed ** 3 : 0;
 }
 
+/**
+ * Where a cubic crosses itself: both parameters, rising; null where it does not. A cubic does so once at most: from
+ * B(t) = B(u) follow two linear equations for t + u and t·u (power basis, both coordinates).
+ */
+export function selfCrossing([p0, p1, p2, p3]: Cubic): readonly [number, number] | null {
+  const a3 = { x: p3.x - 3 * p2.x + 3 * p1.x - p0.x, y: p3.y - 3 * p2.y + 3 * p1.y - p0.y };
+  const a2 = { x: 3 * (p2.x - 2 * p1.x + p0.x), y: 3 * (p2.y - 2 * p1.y + p0.y) };
+  const a1 = { x: 3 * (p1.x - p0.x), y: 3 * (p1.y - p0.y) };
+  const det = cross(a3, a2);
+  if (det === 0) return null;
+  const sum = cross(a1, a3) / det;
+  const product = sum * sum - cross(a2, a1) / det;
+  const root = Math.sqrt(sum * sum - 4 * product);
+  const [t, u] = [(sum - root) / 2, (sum + root) / 2];
+  return root > 1e-9 && t >= 0 && u <= 1 ? [t, u] : null;
+}
+
 /** Exact bounding box of the curve (not of its control points). */
 export const cubicBounds = (c: Cubic): Box =>
   boxOfPoints([c[0], c[3], ...cubicExtrema(c).map((t) => cubicPoint(c, t))]);

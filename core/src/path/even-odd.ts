@@ -1,12 +1,11 @@
 import type Paper from 'paper';
 import paperCore from 'paper/dist/paper-core.js';
 import { boxesMeet, boxHeight, boxOfPoints, boxWidth, EMPTY_BOX, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
-import { cubicPoint, type Cubic } from '../geometry/cubic';
+import { cubicPoint, selfCrossing, type Cubic } from '../geometry/cubic';
 import { insideEvenOdd, windingNumber } from '../geometry/flatten';
 import { cubicIntersections } from '../geometry/intersect';
 import { dot, ORIGIN, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from './anchor';
-import { mayLoop } from './meetings';
 import { inLine } from './data';
 import { cubicBetween, pathCubics, segmentCount, type Path } from './path';
 import { flattenPath, pathArea, pathBounds } from './path-measure';
@@ -98,7 +97,7 @@ function crosses(pieces: readonly Piece[], a: Piece, b: Piece): boolean {
 
 /** Whether any two segments of the outlines cross or lie on each other. */
 function anyCross(pieces: readonly Piece[]): boolean {
-  if (pieces.some(({ cubic }) => mayLoop(cubic))) return true;
+  if (pieces.some(({ cubic }) => selfCrossing(cubic) !== null)) return true;
   // By their left ends: only those that begin before one ends can meet it.
   const sorted = [...pieces].sort((a, b) => a.box.x0 - b.box.x0);
   return sorted.some((a, i) => {

@@ -161,6 +161,8 @@ export function facesOf(arrangement: Arrangement): Face[] {
   for (const round of rounds) {
     const part = parts.find(startOf(round[0]!));
     const loops = simpleLoops(round);
+    // A round that does not close, where ways could not be told apart, borders nothing.
+    if (loops.length === 0) continue;
     const outer = loops.reduce((best, loop) => (areaOf(loop) > areaOf(best) ? loop : best));
     if (areaOf(round) > 0)
       faces.push({

@@ -1,5 +1,12 @@
 import { boxHas, boxOfPoints, growBox, type Box } from '../geometry/bounds';
-import { cubicPoint, cubicTangent, isStraight, splitCubic, type Cubic } from '../geometry/cubic';
+import {
+  cubicPoint,
+  cubicTangent,
+  isStraight,
+  selfCrossing,
+  splitCubic,
+  type Cubic,
+} from '../geometry/cubic';
 import { cubicIntersections } from '../geometry/intersect';
 import { nearestOnCubic } from '../geometry/nearest';
 import { cubicOverlap } from '../geometry/overlap';
@@ -8,8 +15,6 @@ import { cubicBetween, pathCubics, type Path } from './path';
 
 // Segments of shapes and lines, and all places where two of them meet.
 
-/** How often a curve that may cross itself is halved at most. */
-const MOST_HALVINGS = 5;
 /** Places at which two curves that run near each other are compared. */
 const COMPARED = 48;
 /** Curves farther apart than this share of their size do not run near each other. */
@@ -33,15 +38,9 @@ export interface Piece {
   readonly cuts: number[];
 }
 
-const opposite = (a: Point, b: Point, p: Point, q: Point): boolean =>
-  cross(subtract(b, a), subtract(p, a)) * cross(subtract(b, a), subtract(q, a)) < 0;
-
-/** Whether a cubic may cross itself: only where the lines of its handles cross. */
-export const mayLoop = ([a, b, c, d]: Cubic): boolean => opposite(a, b, c, d) && opposite(c, d, a, b);
-
 /**
- * Segments of shapes, as a fill closes them, and of lines, as they are; halved until none crosses itself. Those without
- * length are left out.
+ * Segments of shapes, as a fill closes them, and of lines, as they are; one that crosses itself in two parts.
+ * Those without length are left out.
  *
  * @param members paths of each shape, then of each line
  * @param shapes how many of the members are shapes
@@ -54,23 +53,16 @@ export function piecesOf(members: readonly (readonly Path[])[], shapes: number, 
     of: Pick<Piece, 'member' | 'path' | 'segment'>,
     from: number,
     to: number,
-    depth: number,
   ): void => {
-    if (depth < MOST_HALVINGS && mayLoop(cubic)) {
-      const middle = (from + to) / 2;
-      const [one, other] = splitCubic(cubic, 0.5);
-      add(one, of, from, middle, depth + 1);
-      add(other, of, middle, to, depth + 1);
-    } else
-      out.push({
-        cubic,
-        box: growBox(boxOfPoints(cubic), within),
-        straight: isStraight(cubic),
-        ...of,
-        from,
-        to,
-        cuts: [],
-      });
+    out.push({
+      cubic,
+      box: growBox(boxOfPoints(cubic), within),
+      straight: isStraight(cubic),
+      ...of,
+      from,
+      to,
+      cuts: [],
+    });
   };
   members.forEach((paths, member) =>
     paths.forEach((path, p) => {
@@ -79,8 +71,15 @@ export function piecesOf(members: readonly (readonly Path[])[], shapes: number, 
       if (member < shapes && !path.closed && first && last && cubics.length > 0)
         cubics.push(cubicBetween({ ...last, out: null }, { ...first, in: null }));
       cubics.forEach((cubic, segment) => {
-        if (cubic.some((q) => q.x !== cubic[0].x || q.y !== cubic[0].y))
-          add(cubic, { member, path: p, segment }, 0, 1, 0);
+        if (cubic.every((q) => q.x === cubic[0].x && q.y === cubic[0].y)) return;
+        const of = { member, path: p, segment };
+        const loop = selfCrossing(cubic);
+        if (!loop) return add(cubic, of, 0, 1);
+        // Parted between its two passages, each part crosses the other and none itself.
+        const middle = (loop[0] + loop[1]) / 2;
+        const [one, other] = splitCubic(cubic, middle);
+        add(one, of, 0, middle);
+        add(other, of, middle, 1);
       });
     }),
   );

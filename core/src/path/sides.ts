@@ -34,7 +34,7 @@ export function withSides(loose: readonly Cut[], shapes: number, size: number): 
     return [...net];
   });
   return loose.map((own, n): Stretch => {
-    let best: { round: number[]; clear: number; slant: number } | null = null;
+    let best: { round: number[]; clear: number; slant: number; sure: boolean } | null = null;
     for (const share of [0.5, 0.37, 0.71]) {
       const from = cubicPoint(own.cubic, share);
       const tangent = cubicTangent(own.cubic, share);
@@ -42,10 +42,12 @@ export function withSides(loose: readonly Cut[], shapes: number, size: number): 
         const slant = cross(tangent, way) / (Math.hypot(tangent.x, tangent.y) || 1);
         if (Math.abs(slant) < 0.2) continue;
         const round = new Array<number>(shapes).fill(0);
+        /** The same from the other side, by what lies behind. */
+        const roundBehind = new Array<number>(shapes).fill(0);
         /** How near the ray comes to what would make a count doubtful: ends of stretches, and its own beginning. */
         let clear = Infinity;
-        const to = { x: from.x + way.x * far, y: from.y + way.y * far };
-        const box = boxOfPoints([from, to]);
+        const end = (k: number): Point => ({ x: from.x + way.x * k, y: from.y + way.y * k });
+        const box = boxOfPoints([end(-far), end(far)]);
         for (const k of index.search(box.x0, box.y0, box.x1, box.y1)) {
           const { cubic } = loose[k]!;
           const off = cubic.map((p) => cross(way, subtract(p, from)));
@@ -54,16 +56,22 @@ export function withSides(loose: readonly Cut[], shapes: number, size: number): 
             const along = dot(subtract(point, from), way);
             if (k === n && Math.abs(t - share) < 1e-6) continue;
             clear = Math.min(clear, Math.abs(along), Math.abs(off[0]!), Math.abs(off[3]!));
-            if (along <= 0) continue;
             if (steps[k]!.length === 0) continue;
             const across = Math.sign(cross(cubicTangent(cubic, t), way));
-            for (const [shape, net] of steps[k]!) round[shape]! -= across * net;
+            for (const [shape, net] of steps[k]!)
+              if (along > 0) round[shape]! -= across * net;
+              else roundBehind[shape]! += across * net;
           }
         }
-        if (!best || clear > best.clear) best = { round, clear, slant };
-        if (best.clear > 1e-5 * size) break;
+        // Both counts have to agree on what the stretch itself is between them.
+        const agree = roundBehind.map((n, shape) => round[shape]! - n);
+        for (const [shape, net] of steps[n]!) agree[shape]! -= slant > 0 ? net : -net;
+        const sure = agree.every((v) => v === 0);
+        if (!best || (sure && !best.sure) || (sure === best.sure && clear > best.clear))
+          best = { round, clear, slant, sure };
+        if (best.sure && best.clear > 1e-5 * size) break;
       }
-      if (best && best.clear > 1e-5 * size) break;
+      if (best?.sure && best.clear > 1e-5 * size) break;
     }
     const ahead = best?.round ?? new Array<number>(shapes).fill(0);
     // With y down the right side lies where the cross product with the tangent is positive.

@@ -21,7 +21,15 @@ const LOOKED_AT = 0.1;
 /** but at this many times what points may lie apart at least: nearer they say nothing. */
 const LEAST_LOOK = 32;
 const HALVINGS = 20;
+/** Ways whose directions differ by less, radians, are told apart farther on, up to this share of the shorter one's reach. */
+const ALIKE = 0.05;
+const LOOKED_FAR = 0.5;
+/** They lie apart where it is more than so many times what points may lie apart. */
+const APART = 16;
 const TURN = 2 * Math.PI;
+
+/** An angle as at most half a turn either way. */
+const halfTurn = (angle: number): number => angle - TURN * Math.round(angle / TURN);
 
 /** Where a curve first is so far from the place where it begins; its end where it never is. */
 function pointAtDistance(c: Cubic, from: Point, far: number): Point {
@@ -60,28 +68,49 @@ export function nextRound(
     touch(endOf(one), cubicOf(turnedBack(one)));
   }
   const known = [new Map<Stretch, number>(), new Map<Stretch, number>()] as const;
+  const angleAt = (one: Walked, far: number): number => {
+    const at = vertices[startOf(one)]!;
+    const p = pointAtDistance(cubicOf(one), at, far);
+    return Math.atan2(p.y - at.y, p.x - at.x);
+  };
   const angleOut = (one: Walked): number => {
     const angles = known[one.forward ? 0 : 1];
     let angle = angles.get(one.stretch);
     if (angle === undefined) {
-      const at = vertices[startOf(one)]!;
-      const far = Math.max(LOOKED_AT * reaches.get(startOf(one))!, LEAST_LOOK * within);
-      const p = pointAtDistance(cubicOf(one), at, far);
-      angle = Math.atan2(p.y - at.y, p.x - at.x);
+      angle = angleAt(one, Math.max(LOOKED_AT * reaches.get(startOf(one))!, LEAST_LOOK * within));
       angles.set(one.stretch, angle);
     }
     return angle;
   };
+  /** How much farther clockwise one way out leads than another, up to half a turn either way. */
+  const between = (from: Walked, to: Walked): number => {
+    const near = halfTurn(angleOut(to) - angleOut(from));
+    if (Math.abs(near) > ALIKE) return near;
+    // Nearly alike they are told apart farther on, where they lie apart: they do not cross, so whichever lies on one side
+    // stays there.
+    const most = LOOKED_FAR * Math.min(reachOf(cubicOf(from)), reachOf(cubicOf(to)));
+    let far = LEAST_LOOK * within;
+    for (; far < most; far *= 2) {
+      const gap = halfTurn(angleAt(to, far) - angleAt(from, far));
+      if (Math.abs(gap) * far > APART * within) return gap;
+    }
+    return halfTurn(angleAt(to, most) - angleAt(from, most));
+  };
   return (last, free) => {
     const ways = (leaving.get(endOf(last)) ?? []).filter(free);
     if (ways.length < 2) return ways[0] ?? null;
-    const back = angleOut(turnedBack(last));
-    const turnOf = (one: Walked): number =>
+    const back = turnedBack(last);
+    const turnOf = (one: Walked): number => {
       // Back along what was walked comes last of all.
-      one.stretch === last.stretch && one.forward !== last.forward
-        ? TURN
-        : (((back - angleOut(one)) % TURN) + TURN) % TURN;
-    return ways.reduce((best, one) => (turnOf(one) < turnOf(best) ? one : best));
+      if (one.stretch === last.stretch && one.forward !== last.forward) return TURN;
+      const turn = between(one, back);
+      return turn < 0 ? turn + TURN : turn;
+    };
+    return ways.reduce((best, one) => {
+      const [a, b] = [turnOf(one), turnOf(best)];
+      if (Math.abs(a - b) > ALIKE || a === TURN || b === TURN) return a < b ? one : best;
+      return between(best, one) > 0 ? one : best;
+    });
   };
 }
 
