@@ -1,7 +1,11 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from './test';
+import sharp from 'sharp';
 import { childrenOf, findNode, nodeBox, type Art, type Shape, type TreeNode } from '@mirrot/core';
 import { openNew, URL } from './desk';
+
+/** The loud ground: what no drawing has. */
+const LOUD = [0xff, 0x2e, 0xa6];
 
 const square = (id: string, x: number, y: number, size: number): Shape => ({
   id, type: 'shape', name: id, shown: true, locked: false, opacity: 1, fill: { hex: '#2f6b4f' }, stroke: null,
@@ -498,4 +502,19 @@ test('shapes are combined: seen in small and on the bed first, bitten with an op
   // What overlaps nowhere leaves nothing, and says so.
   await page.getByRole('button', { name: 'Overlap only', exact: true }).click();
   await expect(page.getByText(/Overlap only would leave nothing of them. Nothing was changed/)).toBeVisible();
+  // The hole is open: a loud colour beneath everything shows through it, and the file is clear there, to the pixel.
+  await bite.click();
+  await expect.poll(async () => (await h.shapes()).length).toBe(1);
+  await page.locator('summary', { hasText: 'Lines and areas' }).click();
+  await page.getByRole('button', { name: 'Prove the hole' }).click();
+  await h.key('Escape');
+  const { x, y } = await h.onPage({ x: 250, y: 250 });
+  const shown = await sharp(await page.screenshot({ clip: { x: x - 2, y: y - 2, width: 4, height: 4 } })).removeAlpha().raw().toBuffer(); // prettier-ignore
+  expect([...shown.subarray(0, 3)]).toEqual(LOUD);
+  const id = page.url().split('/').at(-1)!;
+  const png = await page.request.get(`${URL()}/api/projects/${id}/export.png?area=sheet&ppi=96&ground=clear`);
+  const { data, info } = await sharp(await png.body()).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  const alpha = (px: number, py: number): number => data[4 * (py * info.width + px) + 3]!;
+  expect([alpha(200, 200), alpha(299, 299), alpha(250, 250)]).toEqual([0, 0, 0]);
+  expect([alpha(199, 250), alpha(300, 250), alpha(250, 199), alpha(250, 300)]).toEqual([255, 255, 255, 255]);
 });

@@ -1,13 +1,14 @@
 import Flatbush from 'flatbush';
 import polylabel from 'polylabel';
-import { boxOfPoints } from '../geometry/bounds';
+import { boxOfPoints, EMPTY_BOX, uniteBoxes } from '../geometry/bounds';
+import type { Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, dot, subtract, unit, type Point } from '../geometry/vector';
-import { arrange, type Arrangement } from './arrangement';
+import { arrange } from './arrangement';
 import { piecesAlong } from './combine';
 import { facesOf } from './faces';
 import { corner } from './anchor';
-import { tangentAt, type Path } from './path';
+import { pathCubics, tangentAt, type Path } from './path';
 import { flattenPath, pathBounds } from './path-measure';
 
 // Areas that lines enclose, whichever lines they are: what Pour fills.
@@ -46,33 +47,58 @@ const BEHIND = -0.2;
 /** How far ahead a place on a line has to lie. */
 const AHEAD = 0.1;
 
-function looseEnds({ members, stretches, vertices }: Arrangement): LooseEnd[] {
-  const degree = new Map<number, number>();
-  for (const { start, end } of stretches)
-    for (const vertex of [start, end]) degree.set(vertex, (degree.get(vertex) ?? 0) + 1);
-  const placeOf = ({ x, y }: Point): string => `${x} ${y}`;
-  const alone = new Set(vertices.flatMap((p, i) => (degree.get(i) === 1 ? [placeOf(p)] : [])));
-  return members.flatMap(([path], line): LooseEnd[] => {
-    if (!path || path.closed || path.anchors.length < 2) return [];
+/** Segments of all lines, found by place. */
+interface Segments {
+  readonly list: readonly { readonly line: number; readonly segment: number; readonly cubic: Cubic }[];
+  near(p: Point, within: number): readonly number[];
+}
+
+function segmentsOf(lines: readonly Path[]): Segments {
+  const list = lines.flatMap((path, line) =>
+    pathCubics(path).map((cubic, segment) => ({ line, segment, cubic })),
+  );
+  if (list.length === 0) return { list, near: () => [] };
+  const index = new Flatbush(list.length);
+  for (const { cubic } of list) {
+    const b = boxOfPoints(cubic);
+    index.add(b.x0, b.y0, b.x1, b.y1);
+  }
+  index.finish();
+  return { list, near: ({ x, y }, within) => index.search(x - within, y - within, x + within, y + within) };
+}
+
+/** How near another line has to be to an end for that not to be loose, as a share of all lines' size. */
+const TOUCHING = 2e-8;
+
+function looseEnds(lines: readonly Path[], { list, near }: Segments): LooseEnd[] {
+  const box = lines.map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
+  const within = TOUCHING * Math.max(box.x1 - box.x0, box.y1 - box.y0);
+  return lines.flatMap((path, line): LooseEnd[] => {
+    if (path.closed || path.anchors.length < 2) return [];
     const last = path.anchors.length - 1;
     return (
       [
-        [0, 'out', -1],
-        [last, 'in', 1],
+        [0, 'out', -1, 0],
+        [last, 'in', 1, last - 1],
       ] as const
-    ).flatMap(([i, side, sign]): LooseEnd[] => {
+    ).flatMap(([i, side, sign, own]): LooseEnd[] => {
       const { x, y } = path.anchors[i]!;
+      const at = { x, y };
       const tangent = unit(tangentAt(path, i, side) ?? { x: 0, y: 0 });
-      return alone.has(placeOf({ x, y })) && tangent
-        ? [{ line, at: { x, y }, ahead: { x: sign * tangent.x, y: sign * tangent.y } }]
-        : [];
+      const touches = near(at, within).some((k) => {
+        const other = list[k]!;
+        if (other.line === line && other.segment === own) return false;
+        return nearestOnCubic(other.cubic, at).distance <= within;
+      });
+      return tangent && !touches ? [{ line, at, ahead: { x: sign * tangent.x, y: sign * tangent.y } }] : [];
     });
   });
 }
 
 /** Bridges from loose ends to the nearest other end within a gap, or else to the nearest line that lies ahead. */
-function bridgesAcross(arrangement: Arrangement, gap: number): Bridge[] {
-  const ends = looseEnds(arrangement);
+function bridgesAcross(lines: readonly Path[], gap: number): Bridge[] {
+  const segments = segmentsOf(lines);
+  const ends = looseEnds(lines, segments);
   const out: Bridge[] = [];
   const joined = new Set<LooseEnd>();
   const wayTo = (end: LooseEnd, to: Point): number => dot(unit(subtract(to, end.at)) ?? end.ahead, end.ahead);
@@ -93,18 +119,11 @@ function bridgesAcross(arrangement: Arrangement, gap: number): Bridge[] {
     joined.add(a).add(b);
     out.push({ from: a.at, to: b.at });
   }
-  const lines = new Flatbush(arrangement.stretches.length);
-  for (const { cubic } of arrangement.stretches) {
-    const b = boxOfPoints(cubic);
-    lines.add(b.x0, b.y0, b.x1, b.y1);
-  }
-  lines.finish();
   for (const end of ends) {
     if (joined.has(end)) continue;
-    const { x, y } = end.at;
-    const best = lines
-      .search(x - gap, y - gap, x + gap, y + gap)
-      .map((k) => nearestOnCubic(arrangement.stretches[k]!.cubic, end.at))
+    const best = segments
+      .near(end.at, gap)
+      .map((k) => nearestOnCubic(segments.list[k]!.cubic, end.at))
       .filter(({ point, distance: far }) => far > 0 && far <= gap && wayTo(end, point) > AHEAD)
       .reduce<{ point: Point; distance: number } | null>((least, n) => (!least || n.distance < least.distance ? n : least), null); // prettier-ignore
     if (best) out.push({ from: end.at, to: best.point });
@@ -127,9 +146,8 @@ const bridgePath = ({ from, to }: Bridge, n: number): Path => ({
  * @param gap ends that stop so far, or less, from another end, or from a line ahead of them, are bridged; 0 bridges none
  */
 export function enclosedAreas(lines: readonly Path[], idOf: (n: number) => string, gap = 0): Enclosed {
-  const plain = arrange([], lines);
-  const bridges = gap > 0 ? bridgesAcross(plain, gap) : [];
-  const whole = bridges.length > 0 ? arrange([], [...lines, ...bridges.map(bridgePath)]) : plain;
+  const bridges = gap > 0 ? bridgesAcross(lines, gap) : [];
+  const whole = arrange([], [...lines, ...bridges.map(bridgePath)]);
   const areas = piecesAlong(facesOf(whole), whole, idOf).map(({ face, paths }): EnclosedArea => {
     const bordering = new Set(
       face.loops.flat().flatMap(({ stretch }) => stretch.sources.map((s) => s.member)),

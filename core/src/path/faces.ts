@@ -43,17 +43,21 @@ function withoutLooseEnds(stretches: readonly Stretch[]): Stretch[] {
   return stretches.filter((stretch) => beside(stretch.start).has(stretch));
 }
 
-/** All ways round: every stretch walked once each way, each way in one round. */
-function roundsOf(stretches: readonly Stretch[], arrangement: Arrangement): Walked[][] {
-  const walked = stretches.flatMap((stretch): Walked[] => [{ stretch, forward: true }, { stretch, forward: false }]); // prettier-ignore
-  const nextOf = nextRound(walked, arrangement);
+/** All ways round some stretches: each walked once each way, each way in one round. */
+function roundsOf(
+  all: readonly Walked[],
+  stretches: readonly Stretch[],
+  nextOf: ReturnType<typeof nextRound>,
+): Walked[][] {
+  const bordering = new Set(stretches);
+  const walked = all.filter(({ stretch }) => bordering.has(stretch));
   const free = new Set(walked);
   const out: Walked[][] = [];
   for (const first of walked) {
     if (!free.delete(first)) continue;
     const round = [first];
     for (;;) {
-      const next = nextOf(round.at(-1)!, () => true);
+      const next = nextOf(round.at(-1)!, ({ stretch }) => bordering.has(stretch));
       if (!next || !free.delete(next)) break;
       round.push(next);
     }
@@ -137,11 +141,12 @@ export function facesOfLoops(loops: readonly (readonly Walked[])[]): Face[] {
  * @returns none where nothing is enclosed
  */
 export function facesOf(arrangement: Arrangement): Face[] {
-  let bordering = arrangement.stretches;
+  let bordering: readonly Stretch[] = withoutLooseEnds(arrangement.stretches);
+  const walked = bordering.flatMap((stretch): Walked[] => [{ stretch, forward: true }, { stretch, forward: false }]); // prettier-ignore
+  const nextOf = nextRound(walked, arrangement);
   let rounds: Walked[][] = [];
   for (;;) {
-    bordering = withoutLooseEnds(bordering);
-    rounds = roundsOf(bordering, arrangement);
+    rounds = roundsOf(walked, bordering, nextOf);
     // What has the same round on both sides divides nothing.
     const roundOf = new Map<Stretch, number>();
     const dividesNothing = new Set<Stretch>();
@@ -152,7 +157,7 @@ export function facesOf(arrangement: Arrangement): Face[] {
       }),
     );
     if (dividesNothing.size === 0) break;
-    bordering = bordering.filter((stretch) => !dividesNothing.has(stretch));
+    bordering = withoutLooseEnds(bordering.filter((stretch) => !dividesNothing.has(stretch)));
   }
   const parts = onePerCluster();
   for (const { start, end } of bordering) parts.unite(start, end);

@@ -64,10 +64,10 @@ export function linePieces(lines: readonly Path[]): LinePieces {
   return { arrangement, pieces };
 }
 
-/** Which pieces a swipe goes across, by number. A swipe that does not move takes what lies within `reach` of it. */
-export function piecesUnder(pieces: readonly LinePiece[], swipe: readonly Point[], reach: number): number[] {
+/** Which pieces a swipe goes across, by number; with a reach also those that lie within it of where it begins and ends. */
+export function piecesUnder(pieces: readonly LinePiece[], swipe: readonly Point[], reach = 0): number[] {
   const cuts = swipe.slice(1).map((to, i) => lineCubic(swipe[i]!, to));
-  const ends = [swipe[0], swipe.at(-1)].flatMap((p) => p ?? []);
+  const ends = reach > 0 ? [swipe[0], swipe.at(-1)].flatMap((p) => p ?? []) : [];
   const around = growBox(boxOfPoints(swipe), reach);
   return pieces.flatMap(({ cubics }, n) =>
     cubics.some((cubic) => {

@@ -9,11 +9,15 @@ import type { BedPointer, Grip } from './behaviour';
 /** Screen pixels within which a press takes a piece. */
 const REACH_PX = 5;
 
-/** Pieces at a point, or across the way there; null while they are not known. */
-export function piecesAt(desk: Desk, way: readonly BedPointer['sheet'][]): readonly number[] | null {
+/** Pieces across a way, or at a point, within reach of its ends; null while they are not known. */
+export function piecesAt(
+  desk: Desk,
+  way: readonly BedPointer['sheet'][],
+  reachPx = REACH_PX,
+): readonly number[] | null {
   const { pieces } = desk.linework;
   if (!pieces || !sameShapes(pieces.lines.shapes, shapesToWeed(desk))) return null;
-  return piecesUnder(pieces.found.pieces, way, REACH_PX / desk.looking.view.scale);
+  return piecesUnder(pieces.found.pieces, way, reachPx / desk.looking.view.scale);
 }
 
 export function gripWeed(desk: Desk, start: BedPointer): Grip {
@@ -22,9 +26,9 @@ export function gripWeed(desk: Desk, start: BedPointer): Grip {
     desk.say('The crossings of the lines are still being looked for. Nothing was changed.');
     return {};
   }
-  const take = (p: BedPointer): void => {
+  const take = (p: BedPointer, reachPx = 0): void => {
     const from = linework.swipe.at(-1) ?? start.sheet;
-    const gone = piecesAt(desk, [from, p.sheet]) ?? [];
+    const gone = piecesAt(desk, [from, p.sheet], reachPx) ?? [];
     linework.swipe = [...linework.swipe, p.sheet];
     if (gone.some((n) => !linework.gone.has(n))) linework.gone = new Set([...linework.gone, ...gone]);
   };
@@ -32,8 +36,8 @@ export function gripWeed(desk: Desk, start: BedPointer): Grip {
     linework.swipe = [];
     linework.gone = new Set();
   };
-  const finish = (p: BedPointer): void => {
-    take(p);
+  const finish = (p: BedPointer, reachPx = 0): void => {
+    take(p, reachPx);
     const { gone } = linework;
     leave();
     if (gone.size === 0) desk.say('The swipe went across no line. Nothing was changed.');
@@ -41,5 +45,10 @@ export function gripWeed(desk: Desk, start: BedPointer): Grip {
   };
   leave();
   linework.swipe = [start.sheet];
-  return { drag: take, release: finish, click: finish, cancel: leave };
+  return {
+    drag: (p) => take(p),
+    release: (p) => finish(p),
+    click: (p) => finish(p, REACH_PX),
+    cancel: leave,
+  };
 }
