@@ -17,6 +17,7 @@ export {
   type LinePiece,
   type LinePieces,
   linePieces,
+  pieceAt,
   piecesUnder,
   type Weeded,
   withoutPieces,

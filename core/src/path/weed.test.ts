@@ -3,7 +3,7 @@ import { anchor, circlePath, pathOf, squarePath } from '../testing';
 import { combine } from './combine';
 import type { Path } from './path';
 import { pathArea } from './path-measure';
-import { crossingPlaces, linePieces, piecesUnder, withoutPieces } from './weed';
+import { crossingPlaces, linePieces, pieceAt, piecesUnder, withoutPieces } from './weed';
 
 const idOf = (n: number): string => `new-${n}`;
 const line = (id: string, ...points: readonly (readonly [number, number])[]): Path =>
@@ -19,7 +19,9 @@ function weed(
 ): readonly (readonly Path[] | null)[] {
   // prettier-ignore
   const known = linePieces(lines);
-  const gone = piecesUnder(known.pieces, swipe.map(([x, y]) => ({ x, y })), 0.1); // prettier-ignore
+  const points = swipe.map(([x, y]) => ({ x, y }));
+  const pressed = points.length === 1 ? pieceAt(known.pieces, points[0]!, 0.1) : null;
+  const gone = pressed === null ? piecesUnder(known.pieces, points) : [pressed];
   return withoutPieces(known, gone, idOf).paths;
 }
 const places = (path: Path): number[][] =>

@@ -1,4 +1,4 @@
-import { boxesMeet, boxOfPoints, growBox } from '../geometry/bounds';
+import { boxesMeet, boxHas, boxOfPoints, growBox } from '../geometry/bounds';
 import { lineCubic, type Cubic } from '../geometry/cubic';
 import { cubicIntersections } from '../geometry/intersect';
 import { nearestOnCubic } from '../geometry/nearest';
@@ -64,23 +64,35 @@ export function linePieces(lines: readonly Path[]): LinePieces {
   return { arrangement, pieces };
 }
 
-/** Which pieces a swipe goes across, by number; with a reach also those that lie within it of where it begins and ends. */
-export function piecesUnder(pieces: readonly LinePiece[], swipe: readonly Point[], reach = 0): number[] {
+/** Which pieces a swipe goes across, by number. */
+export function piecesUnder(pieces: readonly LinePiece[], swipe: readonly Point[]): number[] {
   const cuts = swipe.slice(1).map((to, i) => lineCubic(swipe[i]!, to));
-  const ends = reach > 0 ? [swipe[0], swipe.at(-1)].flatMap((p) => p ?? []) : [];
-  const around = growBox(boxOfPoints(swipe), reach);
+  const around = boxOfPoints(swipe);
   return pieces.flatMap(({ cubics }, n) =>
     cubics.some((cubic) => {
       const box = boxOfPoints(cubic);
       if (!boxesMeet(box, around)) return false;
-      return (
-        ends.some((p) => nearestOnCubic(cubic, p).distance <= reach) ||
-        cuts.some((cut) => boxesMeet(boxOfPoints(cut), box) && cubicIntersections(cubic, cut).length > 0)
+      return cuts.some(
+        (cut) => boxesMeet(boxOfPoints(cut), box) && cubicIntersections(cubic, cut).length > 0,
       );
     })
       ? [n]
       : [],
   );
+}
+
+/** The piece nearest to a point, by number; null where none lies within reach. */
+export function pieceAt(pieces: readonly LinePiece[], p: Point, reach: number): number | null {
+  let best: number | null = null;
+  let least = reach;
+  pieces.forEach(({ cubics }, n) => {
+    for (const cubic of cubics) {
+      if (!boxHas(growBox(boxOfPoints(cubic), least), p)) continue;
+      const far = nearestOnCubic(cubic, p).distance;
+      if (far <= least) [best, least] = [n, far];
+    }
+  });
+  return best;
 }
 
 /** What lines become when pieces of them are taken away. */

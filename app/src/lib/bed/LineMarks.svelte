@@ -4,7 +4,7 @@
   import { pointText, toBed } from '$lib/desk/view';
   import { pourFill } from '$lib/edits/pouring';
   import type { BedPointer } from './behaviour';
-  import { piecesAt } from './weed';
+  import { pieceUnder } from './weed';
 
   // What Pour would fill and Weed would take: the area under the pointer, gaps that are bridged, pieces under the swipe.
   let { desk, over }: { desk: Desk; over: BedPointer | null } = $props();
@@ -17,7 +17,7 @@
   const fill = $derived(hexOf(pourFill(desk), desk.colouring.palette));
   const bridges = $derived(task === 'pour' ? (enclosed?.bridges ?? []) : []);
   const gone = $derived(
-    task !== 'weed' ? [] : resting ? (piecesAt(desk, [over!.sheet]) ?? []) : [...desk.linework.gone],
+    task !== 'weed' ? [] : resting ? [pieceUnder(desk, over!.sheet) ?? -1] : [...desk.linework.gone],
   );
   const pieces = $derived(desk.linework.pieces?.found.pieces ?? []);
   const matrix = $derived(`matrix(${view.scale} 0 0 ${view.scale} ${view.tx} ${view.ty})`);
@@ -44,7 +44,7 @@
   {#if swipe.length > 1}
     <path class="swipe" d="M{swipe.map(bed).join('L')}" />
   {/if}
-  {#each gone as n (n)}
+  {#each gone.filter((n) => n >= 0) as n (n)}
     {@const d = (pieces[n]?.cubics ?? []).map(curve).join('')}
     <path class="halo wide" {d} />
     <path class="gone" {d} />

@@ -127,7 +127,7 @@ describe('Weed', () => {
   it('takes nothing when it goes across nothing, is taken back, or nothing is known', () => {
     const before = b.desk.art;
     b.drag({ x: 500, y: 200 }, { x: 520, y: 220 });
-    expect(b.desk.notice?.text).toMatch(/across no line.*Nothing was changed/);
+    expect(b.desk.notice?.text).toMatch(/no line there.*Nothing was changed/);
     b.press({ x: 170, y: 80 });
     b.move({ x: 170, y: 120 });
     b.machine.cancel();

@@ -1,4 +1,4 @@
-import { piecesUnder } from '@mirrot/core';
+import { pieceAt, piecesUnder, type LinePiece, type Point } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { sameShapes } from '$lib/desk/linework.svelte';
 import { shapesToWeed, weedPieces } from '$lib/edits/weeding';
@@ -9,26 +9,27 @@ import type { BedPointer, Grip } from './behaviour';
 /** Screen pixels within which a press takes a piece. */
 const REACH_PX = 5;
 
-/** Pieces across a way, or at a point, within reach of its ends; null while they are not known. */
-export function piecesAt(
-  desk: Desk,
-  way: readonly BedPointer['sheet'][],
-  reachPx = REACH_PX,
-): readonly number[] | null {
+/** Pieces of the lines as they are; null while they are not known. */
+function knownPieces(desk: Desk): readonly LinePiece[] | null {
   const { pieces } = desk.linework;
-  if (!pieces || !sameShapes(pieces.lines.shapes, shapesToWeed(desk))) return null;
-  return piecesUnder(pieces.found.pieces, way, reachPx / desk.looking.view.scale);
+  return pieces && sameShapes(pieces.lines.shapes, shapesToWeed(desk)) ? pieces.found.pieces : null;
+}
+
+/** The piece that a press at a point takes. */
+export function pieceUnder(desk: Desk, at: Point): number | null {
+  const pieces = knownPieces(desk);
+  return pieces && pieceAt(pieces, at, REACH_PX / desk.looking.view.scale);
 }
 
 export function gripWeed(desk: Desk, start: BedPointer): Grip {
   const { linework } = desk;
-  if (!piecesAt(desk, [start.sheet])) {
+  const pieces = knownPieces(desk);
+  if (!pieces) {
     desk.say('The crossings of the lines are still being looked for. Nothing was changed.');
     return {};
   }
-  const take = (p: BedPointer, reachPx = 0): void => {
-    const from = linework.swipe.at(-1) ?? start.sheet;
-    const gone = piecesAt(desk, [from, p.sheet], reachPx) ?? [];
+  const take = (p: BedPointer): void => {
+    const gone = piecesUnder(pieces, [linework.swipe.at(-1) ?? start.sheet, p.sheet]);
     linework.swipe = [...linework.swipe, p.sheet];
     if (gone.some((n) => !linework.gone.has(n))) linework.gone = new Set([...linework.gone, ...gone]);
   };
@@ -36,19 +37,23 @@ export function gripWeed(desk: Desk, start: BedPointer): Grip {
     linework.swipe = [];
     linework.gone = new Set();
   };
-  const finish = (p: BedPointer, reachPx = 0): void => {
-    take(p, reachPx);
-    const { gone } = linework;
+  const finish = (gone: ReadonlySet<number>): void => {
     leave();
-    if (gone.size === 0) desk.say('The swipe went across no line. Nothing was changed.');
+    if (gone.size === 0) desk.say('There is no line there. Nothing was changed.');
     else weedPieces(desk, gone);
   };
   leave();
   linework.swipe = [start.sheet];
   return {
-    drag: (p) => take(p),
-    release: (p) => finish(p),
-    click: (p) => finish(p, REACH_PX),
+    drag: take,
+    release(p) {
+      take(p);
+      finish(linework.gone);
+    },
+    click(p) {
+      const piece = pieceUnder(desk, p.sheet);
+      finish(new Set(piece === null ? [] : [piece]));
+    },
     cancel: leave,
   };
 }

@@ -18,8 +18,8 @@ import { newId } from '$lib/ids';
 
 // Pieces of lines between crossings taken away; anchors put where lines cross.
 
-/** Shapes whose lines can be weeded: those in reach. */
-export const shapesToWeed = (desk: Desk): readonly Shape[] => desk.choosing.inReach;
+/** Shapes whose lines can be weeded: those in reach; what was poured keeps to its lines by itself. */
+export const shapesToWeed = (desk: Desk): readonly Shape[] => desk.choosing.inReach.filter((s) => !s.poured);
 
 /** Shapes given new lines: those that have none left go. One about an axis is made whole first. */
 function withLines(lines: Lines, changed: readonly (readonly Path[] | null)[]): Recipe {
