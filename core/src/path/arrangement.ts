@@ -33,13 +33,16 @@ export interface Cut {
   /** All segments that lie here, the first one's line being the stretch's own. */
   readonly sources: readonly Source[];
 }
+/**
+ * How many times the outlines of shapes run round a place, by shape, clockwise on screen positive; those that do not run round
+ * it are left out. An odd number is inside by the even-odd rule, any by the nonzero rule.
+ */
+export type Rounds = ReadonlyMap<number, number>;
+
 export interface Stretch extends Cut {
-  /**
-   * How many times the outlines of each shape run round its left side (seen along it, y down) and its right side, clockwise
-   * on screen positive: an odd number is inside by the even-odd rule, any but 0 by the nonzero rule.
-   */
-  readonly left: readonly number[];
-  readonly right: readonly number[];
+  /** What runs round its left side (seen along it, y down), and round its right side. */
+  readonly left: Rounds;
+  readonly right: Rounds;
 }
 
 export interface Arrangement {

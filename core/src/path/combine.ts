@@ -1,4 +1,4 @@
-import { arrange, type Arrangement } from './arrangement';
+import { arrange, type Arrangement, type Rounds } from './arrangement';
 import { pathAlong } from './along';
 import { facesOf, facesOfLoops, type Face } from './faces';
 import { type Path } from './path';
@@ -12,16 +12,17 @@ import { loopsOf, type Walked } from './walk';
 export const COMBININGS = ['add', 'bite', 'overlap', 'either'] as const;
 export type Combining = (typeof COMBININGS)[number];
 
-/** Whether a place is in the result, by whether it is inside each shape. */
-const INSIDE: Readonly<Record<Combining, (inside: readonly boolean[]) => boolean>> = {
-  add: (inside) => inside.some(Boolean),
-  bite: ([lowest, ...others]) => lowest === true && !others.some(Boolean),
-  overlap: (inside) => inside.every(Boolean),
-  either: (inside) => inside.reduce((odd, one) => odd !== one, false),
-};
+/** The shapes that a place is inside, by the even-odd rule. */
+const shapesAt = (round: Rounds): number[] =>
+  [...round].flatMap(([shape, n]) => (n % 2 !== 0 ? [shape] : []));
 
-/** Which shapes a place is inside, by the even-odd rule. */
-const oddOf = (round: readonly number[]): boolean[] => round.map((n) => n % 2 !== 0);
+/** Whether a place is in the result, by the shapes that it is inside and how many there are. */
+const INSIDE: Readonly<Record<Combining, (inside: readonly number[], count: number) => boolean>> = {
+  add: (inside) => inside.length > 0,
+  bite: (inside) => inside.length === 1 && inside[0] === 0,
+  overlap: (inside, count) => inside.length === count,
+  either: (inside) => inside.length % 2 !== 0,
+};
 
 /** Loops that are no more than a hair: there and back along one line. */
 const ONE_HAIR = 1e-9;
@@ -37,7 +38,7 @@ function leastArea({ members }: Arrangement): number {
 }
 
 /** Loops round all places of which `has` holds, these on the right. It is told how often each shape runs round a place. */
-const bordersOf = (arrangement: Arrangement, has: (round: readonly number[]) => boolean): Walked[][] =>
+const bordersOf = (arrangement: Arrangement, has: (round: Rounds) => boolean): Walked[][] =>
   loopsOf(
     arrangement.stretches.flatMap((stretch): Walked[] => {
       const [left, right] = [has(stretch.left), has(stretch.right)];
@@ -53,7 +54,7 @@ const bordersOf = (arrangement: Arrangement, has: (round: readonly number[]) => 
  */
 export function borderPieces(
   arrangement: Arrangement,
-  has: (round: readonly number[]) => boolean,
+  has: (round: Rounds) => boolean,
   idOf: (n: number) => string,
 ): Path[][] {
   return piecesAlong(facesOfLoops(bordersOf(arrangement, has)), arrangement, idOf).map(({ paths }) => paths);
@@ -84,9 +85,14 @@ function pathsAlong(
     .filter((path) => path.anchors.length > 1 && Math.abs(pathArea(path)) > least);
 }
 
-const combined = (arrangement: Arrangement, way: Combining, idOf: (n: number) => string): Path[] =>
+const combined = (
+  arrangement: Arrangement,
+  way: Combining,
+  count: number,
+  idOf: (n: number) => string,
+): Path[] =>
   pathsAlong(
-    bordersOf(arrangement, (round) => INSIDE[way](oddOf(round))),
+    bordersOf(arrangement, (round) => INSIDE[way](shapesAt(round), count)),
     arrangement,
     idOf,
   );
@@ -103,7 +109,7 @@ export const combine = (
   shapes: readonly (readonly Path[])[],
   way: Combining,
   idOf: (n: number) => string,
-): Path[] => combined(arrange(shapes), way, idOf);
+): Path[] => combined(arrange(shapes), way, shapes.length, idOf);
 
 /** A piece of shapes that were split up at each other's outlines. */
 export interface SplitPiece {
@@ -122,15 +128,18 @@ export const splitUp = (
   shapes: readonly (readonly Path[])[],
   idOf: (n: number) => string,
   lines: readonly Path[] = [],
-): SplitPiece[] => piecesOf(arrange(shapes, lines), idOf);
+): SplitPiece[] => piecesOf(arrange(shapes, lines), shapes.length, idOf);
 
-function piecesOf(arrangement: Arrangement, idOf: (n: number) => string): SplitPiece[] {
-  const insideOf = ({ loops }: Face): boolean[] => {
+function piecesOf(arrangement: Arrangement, count: number, idOf: (n: number) => string): SplitPiece[] {
+  const insideOf = ({ loops }: Face): number[] => {
     const { stretch, forward } = loops[0]![0]!;
-    return oddOf(forward ? stretch.right : stretch.left);
+    return shapesAt(forward ? stretch.right : stretch.left);
   };
-  const faces = facesOf(arrangement).filter((face) => insideOf(face).some(Boolean));
-  return piecesAlong(faces, arrangement, idOf).map(({ face, paths }) => ({ paths, inside: insideOf(face) }));
+  const faces = facesOf(arrangement).filter((face) => insideOf(face).length > 0);
+  return piecesAlong(faces, arrangement, idOf).map(({ face, paths }) => {
+    const inside = new Set(insideOf(face));
+    return { paths, inside: Array.from({ length: count }, (_, shape) => inside.has(shape)) };
+  });
 }
 
 /** What shapes become by every way: each of one piece or none, split up of as many as there are. */
@@ -145,7 +154,7 @@ export function combineAll(
   const arrangement = arrange(shapes, lines);
   const inside = shapes.map(() => true);
   const whole = (way: Combining): SplitPiece[] => {
-    const paths = combined(arrangement, way, idOf);
+    const paths = combined(arrangement, way, shapes.length, idOf);
     return paths.length > 0 ? [{ paths, inside }] : [];
   };
   return {
@@ -153,6 +162,6 @@ export function combineAll(
     bite: whole('bite'),
     overlap: whole('overlap'),
     either: whole('either'),
-    split: piecesOf(arrangement, idOf),
+    split: piecesOf(arrangement, shapes.length, idOf),
   };
 }

@@ -3,82 +3,123 @@ import { boxOfPoints } from '../geometry/bounds';
 import { cubicPoint, cubicTangent } from '../geometry/cubic';
 import { cubicLineIntersections } from '../geometry/intersect';
 import { cross, dot, subtract, type Point } from '../geometry/vector';
-import type { Cut, Stretch } from './arrangement';
+import type { Cut, Rounds, Stretch } from './arrangement';
 
 // What lies on either side of a stretch is counted, not followed round: no error at one place spreads to another.
 
 /** Directions in which it is looked what lies beside a stretch: none along what people draw. */
 const WAYS: readonly Point[] = [0.1234, 1.0471, 2.2199, 2.9013].map((angle) => ({ x: Math.cos(angle), y: Math.sin(angle) })); // prettier-ignore
 
+/** Adds to a count that is left out where it is 0. */
+function count(round: Map<number, number>, shape: number, by: number): void {
+  const sum = (round.get(shape) ?? 0) + by;
+  if (sum === 0) round.delete(shape);
+  else round.set(shape, sum);
+}
+
+const sameRounds = (a: Rounds, b: Rounds): boolean =>
+  a.size === b.size && [...a].every(([shape, n]) => b.get(shape) === n);
+
+interface Sides {
+  readonly left: Rounds;
+  readonly right: Rounds;
+}
+const NONE: Sides = { left: new Map(), right: new Map() };
+
+/** Shares of a stretch from which rays go out. */
+const FROM = [0.5, 0.37, 0.71];
+/** A ray that leaves a stretch at less than this sine runs along it. */
+const SLANTED = 0.2;
+/** A ray that keeps so far from all ends of stretches, as a share of the size, cannot be mistaken. */
+const CLEAR = 1e-5;
+
 /**
  * How often each shape's outlines run round either side of each stretch: by a ray from its middle, along which all others
- * are counted.
+ * are counted, ahead and behind; both have to agree. What goes on from it with nothing else there has the same sides.
  *
  * @param shapes how many members have an inside; sources of others count for nothing
  * @param size of the whole
  */
-export function withSides(loose: readonly Cut[], shapes: number, size: number): Stretch[] {
-  if (loose.length === 0 || shapes === 0) return loose.map((own) => ({ ...own, left: [], right: [] }));
-  const index = new Flatbush(loose.length);
-  for (const { cubic } of loose) {
+export function withSides(cuts: readonly Cut[], shapes: number, size: number): Stretch[] {
+  if (cuts.length === 0 || shapes === 0) return cuts.map((own) => ({ ...own, ...NONE }));
+  const index = new Flatbush(cuts.length);
+  for (const { cubic } of cuts) {
     const b = boxOfPoints(cubic);
     index.add(b.x0, b.y0, b.x1, b.y1);
   }
   index.finish();
-  const far = 4 * size;
   // How many times more a shape's outlines run round the right side of a stretch than round its left.
-  const steps = loose.map(({ sources }) => {
+  const steps = cuts.map(({ sources }) => {
     const net = new Map<number, number>();
-    for (const { member, reversed } of sources)
-      if (member < shapes) net.set(member, (net.get(member) ?? 0) + (reversed ? -1 : 1));
-    return [...net];
+    for (const { member, reversed } of sources) if (member < shapes) count(net, member, reversed ? -1 : 1);
+    return net;
   });
-  return loose.map((own, n): Stretch => {
-    let best: { round: number[]; clear: number; slant: number; sure: boolean } | null = null;
-    for (const share of [0.5, 0.37, 0.71]) {
+
+  function sidesOf(own: Cut, n: number): Sides {
+    let best: (Sides & { readonly clear: number; readonly sure: boolean }) | null = null;
+    for (const share of FROM) {
       const from = cubicPoint(own.cubic, share);
       const tangent = cubicTangent(own.cubic, share);
       for (const way of WAYS) {
         const slant = cross(tangent, way) / (Math.hypot(tangent.x, tangent.y) || 1);
-        if (Math.abs(slant) < 0.2) continue;
-        const round = new Array<number>(shapes).fill(0);
-        /** The same from the other side, by what lies behind. */
-        const roundBehind = new Array<number>(shapes).fill(0);
+        if (Math.abs(slant) < SLANTED) continue;
+        const [ahead, behind] = [new Map<number, number>(), new Map<number, number>()];
         /** How near the ray comes to what would make a count doubtful: ends of stretches, and its own beginning. */
         let clear = Infinity;
         const end = (k: number): Point => ({ x: from.x + way.x * k, y: from.y + way.y * k });
-        const box = boxOfPoints([end(-far), end(far)]);
+        const box = boxOfPoints([end(-4 * size), end(4 * size)]);
         for (const k of index.search(box.x0, box.y0, box.x1, box.y1)) {
-          const { cubic } = loose[k]!;
+          const { cubic } = cuts[k]!;
           const off = cubic.map((p) => cross(way, subtract(p, from)));
           if (off.every((v) => v > 0) || off.every((v) => v < 0)) continue;
           for (const { t, point } of cubicLineIntersections(cubic, from, way)) {
             const along = dot(subtract(point, from), way);
             if (k === n && Math.abs(t - share) < 1e-6) continue;
             clear = Math.min(clear, Math.abs(along), Math.abs(off[0]!), Math.abs(off[3]!));
-            if (steps[k]!.length === 0) continue;
+            if (steps[k]!.size === 0) continue;
             const across = Math.sign(cross(cubicTangent(cubic, t), way));
             for (const [shape, net] of steps[k]!)
-              if (along > 0) round[shape]! -= across * net;
-              else roundBehind[shape]! += across * net;
+              if (along > 0) count(ahead, shape, -across * net);
+              else count(behind, shape, across * net);
           }
         }
-        // Both counts have to agree on what the stretch itself is between them.
-        const agree = roundBehind.map((n, shape) => round[shape]! - n);
-        for (const [shape, net] of steps[n]!) agree[shape]! -= slant > 0 ? net : -net;
-        const sure = agree.every((v) => v === 0);
+        // With y down the right side lies where the cross product with the tangent is positive.
+        const toRight = slant > 0;
+        const told = new Map(ahead);
+        for (const [shape, net] of steps[n]!) count(told, shape, toRight ? -net : net);
+        const sure = sameRounds(told, behind);
         if (!best || (sure && !best.sure) || (sure === best.sure && clear > best.clear))
-          best = { round, clear, slant, sure };
-        if (best.sure && best.clear > 1e-5 * size) break;
+          best = { left: toRight ? told : ahead, right: toRight ? ahead : told, clear, sure };
+        if (best.sure && best.clear > CLEAR * size) return best;
       }
-      if (best?.sure && best.clear > 1e-5 * size) break;
     }
-    const ahead = best?.round ?? new Array<number>(shapes).fill(0);
-    // With y down the right side lies where the cross product with the tangent is positive.
-    const toRight = (best?.slant ?? 1) > 0;
-    const behind = [...ahead];
-    for (const [shape, net] of steps[n]!) behind[shape]! += toRight ? -net : net;
-    const [right, left] = toRight ? [ahead, behind] : [behind, ahead];
-    return { ...own, left, right };
+    return best ?? NONE;
+  }
+
+  // Where just two stretches meet, the one goes on from the other.
+  const meeting = new Map<number, number[]>();
+  cuts.forEach(({ start, end }, n) => {
+    for (const vertex of [start, end]) {
+      const list = meeting.get(vertex);
+      if (list) list.push(n);
+      else meeting.set(vertex, [n]);
+    }
   });
+  const sides = new Array<Sides | undefined>(cuts.length);
+  cuts.forEach((own, first) => {
+    if (sides[first]) return;
+    sides[first] = sidesOf(own, first);
+    const waiting = [first];
+    for (let n = waiting.pop(); n !== undefined; n = waiting.pop())
+      for (const vertex of [cuts[n]!.start, cuts[n]!.end]) {
+        const [a, b, ...others] = meeting.get(vertex)!;
+        const next = a === n ? b : a;
+        if (next === undefined || others.length > 0 || sides[next]) continue;
+        const along = (cuts[n]!.end === vertex) === (cuts[next]!.start === vertex);
+        const { left, right } = sides[n]!;
+        sides[next] = along ? { left, right } : { left: right, right: left };
+        waiting.push(next);
+      }
+  });
+  return cuts.map((own, n) => ({ ...own, left: sides[n]!.left, right: sides[n]!.right }));
 }

@@ -1,7 +1,7 @@
 import { MirrotError } from '../error';
 import { cross, distance, dot, subtract } from '../geometry/vector';
 import type { Anchor } from './anchor';
-import { arrange } from './arrangement';
+import { arrange, type Rounds } from './arrangement';
 import { borderPieces } from './combine';
 import type { Path } from './path';
 import { dashCount, MOST_DASHES, strokePieces, type StrokeOutline } from './stroke-pieces';
@@ -30,7 +30,7 @@ export function strokeToShape(
   if (dashCount(paths, stroke) > MOST_DASHES)
     throw new MirrotError('dashes', `This line has more than ${MOST_DASHES} dashes. Make them longer first. Nothing was changed.`); // prettier-ignore
   const pieces = strokePieces(paths, stroke, toleranceOf(stroke.width / 2));
-  return borderPieces(arrange([pieces]), ([round]) => round! > 0, idOf).map(withoutIdleAnchors);
+  return borderPieces(arrange([pieces]), (round) => (round.get(0) ?? 0) > 0, idOf).map(withoutIdleAnchors);
 }
 
 /** An anchor so near the line between its neighbours, as a share of their distance, does nothing. */
@@ -76,7 +76,9 @@ export function widen(
   const stroke: StrokeOutline = { width: 2 * radius, ends: round ? 'round' : 'butt', ...joins };
   const closed = paths.filter((path) => path.closed);
   const band = strokePieces(by > 0 ? paths : closed, stroke, toleranceOf(radius));
-  const isIn = ([own, beside]: readonly number[]): boolean =>
-    by > 0 ? own! % 2 !== 0 || beside! > 0 : own! % 2 !== 0 && beside === 0;
+  const isIn = (round: Rounds): boolean => {
+    const [own, beside] = [(round.get(0) ?? 0) % 2 !== 0, round.has(1)];
+    return by > 0 ? own || beside : own && !beside;
+  };
   return borderPieces(arrange([closed, band]), isIn, idOf).map(withoutIdleAnchors);
 }
