@@ -7,8 +7,11 @@ import type { Cut, Rounds, Stretch } from './arrangement';
 
 // What lies on either side of a stretch is counted, not followed round: no error at one place spreads to another.
 
-/** Directions in which it is looked what lies beside a stretch: none along what people draw. */
-const WAYS: readonly Point[] = [0.1234, 1.0471, 2.2199, 2.9013].map((angle) => ({ x: Math.cos(angle), y: Math.sin(angle) })); // prettier-ignore
+/**
+ * Directions in which it is looked what lies beside a stretch, none along what people draw. The first are nearly level and nearly
+ * upright: the box about such a ray is thin, and little else lies in it.
+ */
+const WAYS: readonly Point[] = [0.0123, 1.5567, 1.0471, 2.2199].map((angle) => ({ x: Math.cos(angle), y: Math.sin(angle) })); // prettier-ignore
 
 /** Adds to a count that is left out where it is 0. */
 function count(round: Map<number, number>, shape: number, by: number): void {
@@ -30,6 +33,8 @@ const NONE: Sides = { left: new Map(), right: new Map() };
 const FROM = [0.5, 0.37, 0.71];
 /** A ray that leaves a stretch at less than this sine runs along it. */
 const SLANTED = 0.2;
+/** A ray leads out of everything after so many times the size. */
+const REACH = 1.5;
 /** A ray that keeps so far from all ends of stretches, as a share of the size, cannot be mistaken. */
 const CLEAR = 1e-5;
 
@@ -48,6 +53,13 @@ export function withSides(cuts: readonly Cut[], shapes: number, size: number): S
     index.add(b.x0, b.y0, b.x1, b.y1);
   }
   index.finish();
+  const flat = new Float64Array(8 * cuts.length);
+  cuts.forEach(({ cubic }, n) =>
+    cubic.forEach((p, i) => {
+      flat[8 * n + 2 * i] = p.x;
+      flat[8 * n + 2 * i + 1] = p.y;
+    }),
+  );
   // How many times more a shape's outlines run round the right side of a stretch than round its left.
   const steps = cuts.map(({ sources }) => {
     const net = new Map<number, number>();
@@ -67,15 +79,21 @@ export function withSides(cuts: readonly Cut[], shapes: number, size: number): S
         /** How near the ray comes to what would make a count doubtful: ends of stretches, and its own beginning. */
         let clear = Infinity;
         const end = (k: number): Point => ({ x: from.x + way.x * k, y: from.y + way.y * k });
-        const box = boxOfPoints([end(-4 * size), end(4 * size)]);
+        const box = boxOfPoints([end(-REACH * size), end(REACH * size)]);
         for (const k of index.search(box.x0, box.y0, box.x1, box.y1)) {
+          // Most lie on one side of the ray: told from their control points, laid out so that it costs nothing.
+          const o = 8 * k;
+          const first = way.x * (flat[o + 1]! - from.y) - way.y * (flat[o]! - from.x);
+          const second = way.x * (flat[o + 3]! - from.y) - way.y * (flat[o + 2]! - from.x);
+          const third = way.x * (flat[o + 5]! - from.y) - way.y * (flat[o + 4]! - from.x);
+          const last = way.x * (flat[o + 7]! - from.y) - way.y * (flat[o + 6]! - from.x);
+          if (first > 0 === second > 0 && first > 0 === third > 0 && first > 0 === last > 0 && first !== 0)
+            continue;
           const { cubic } = cuts[k]!;
-          const off = cubic.map((p) => cross(way, subtract(p, from)));
-          if (off.every((v) => v > 0) || off.every((v) => v < 0)) continue;
           for (const { t, point } of cubicLineIntersections(cubic, from, way)) {
             const along = dot(subtract(point, from), way);
             if (k === n && Math.abs(t - share) < 1e-6) continue;
-            clear = Math.min(clear, Math.abs(along), Math.abs(off[0]!), Math.abs(off[3]!));
+            clear = Math.min(clear, Math.abs(along), Math.abs(first), Math.abs(last));
             if (steps[k]!.size === 0) continue;
             const across = Math.sign(cross(cubicTangent(cubic, t), way));
             for (const [shape, net] of steps[k]!)
