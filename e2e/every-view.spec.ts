@@ -110,7 +110,9 @@ for (const colorScheme of ['light', 'dark'] as const)
     await page.getByRole('option', { name: /^Repeat in a row$/ }).click();
     await page.locator('summary', { hasText: 'Copies' }).click();
     await expect(page.getByRole('button', { name: 'Part the copies' })).toBeVisible();
-    await expectClean(page, 'copies', dark);
+    await page.locator('summary', { hasText: 'Lines and areas' }).click();
+    await page.locator('summary', { hasText: 'Widen' }).click();
+    await expectClean(page, 'copies, lines and areas', dark);
     await h.key('Control+z');
     // A line of text, and the tones of what it lies on.
     await h.key('2');

@@ -191,15 +191,6 @@ try {
   await reach.locator('.reach .tick').waitFor();
   await keep(reach, 'reach');
 
-  const icon = await desk('Glasshouse');
-  await icon.page.keyboard.press('3');
-  await icon.page.keyboard.press('v');
-  await icon.page.keyboard.press('n');
-  await icon.page.keyboard.press('n');
-  await icon.page.waitForTimeout(1500);
-  await icon.move(0.44, 0.35);
-  await keep(icon.page, 'refine-line');
-
   const square = await desk('Gate badge');
   await square.page.getByRole('button', { name: 'Square up' }).click();
   await square.page.getByRole('button', { name: /Top left corner/ }).waitFor();
@@ -271,18 +262,27 @@ try {
   await grouped.waitForTimeout(1500);
   await keep(grouped, 'stack');
 
-  // The bin at the foot of the shelf.
-  const bin = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-  await bin.goto(server.address);
-  for (const name of ['Gourd', 'Fern']) {
-    await bin.getByRole('button', { name: `Delete ${name}`, exact: true }).click();
-    await bin.getByText(`${name} was deleted`).waitFor();
-  }
-  await bin.getByRole('button', { name: /^Bin \d/ }).click();
-  await bin.getByRole('button', { name: 'Close the message' }).click();
-  await bin.mouse.wheel(0, 3000);
-  await bin.waitForTimeout(1200);
-  await keep(bin, 'shelf-bin');
+  // An inked sketch: the area that a press would fill, gaps bridged; pieces under a swipe.
+  const packet = await desk('Seed packet');
+  await packet.page.keyboard.press('4');
+  const run = async (title) => {
+    await packet.page.keyboard.press('Control+k');
+    await packet.page.getByRole('combobox', { name: 'Command' }).fill(title);
+    await packet.page.getByRole('option', { name: title, exact: true }).click();
+    await packet.page.getByRole('button', { name: 'Close the message' }).click();
+  };
+  await run('Pour');
+  await packet.page.getByText(/gaps bridged/).waitFor();
+  await packet.move(0.3, 0.6);
+  await keep(packet.page, 'pour');
+  await run('Weed');
+  await packet.page.waitForTimeout(600);
+  await packet.page.mouse.move(...(await packet.at(0.17, 0.79)));
+  await packet.page.mouse.down();
+  await packet.page.mouse.move(...(await packet.at(0.52, 0.73)), { steps: 8 });
+  await keep(packet.page, 'weed');
+  await packet.page.keyboard.press('Escape');
+  await packet.page.mouse.up();
 } finally {
   await browser.close();
   await server.stop();
