@@ -1,6 +1,7 @@
+import sharp from 'sharp';
 import { expect, test } from './test';
-import { nearestOnPath, pathArea, type Path, type Point, type Shape } from '@mirrot/core';
-import { openDemo, openNew, type Hands } from './desk';
+import { deepestPoint, nearestOnPath, pathArea, type Path, type Point, type Shape } from '@mirrot/core';
+import { openDemo, openNew, URL, type Hands } from './desk';
 
 const named = async (h: Hands, name: string): Promise<Shape> =>
   (await h.shapes()).find((shape) => shape.name === name)!;
@@ -134,4 +135,34 @@ test('a hose drawn as one thick line becomes its outline; a plate gets rings beh
   await expect.poll(async () => (await h.shapes()).length).toBe(6);
   const pieces = (await h.shapes()).filter((s) => s.name.startsWith('Plate'));
   expect(pieces.map((s) => Math.round(pathArea(s.paths[0]!))).sort((a, b) => a - b)).toEqual([16000, 24000]);
+});
+
+test('the picture is cut out by a shape with a hole, written clear around it and in the hole, and given back', async ({
+  page,
+}) => {
+  const h = await openDemo(page, 'Watering can');
+  await h.key('4');
+  const before = (await h.art()).layers;
+  const handle = await named(h, 'Handle');
+  await page.getByRole('row', { name: /^Handle/ }).click();
+  await page.locator('summary', { hasText: 'Lines and areas' }).click();
+  await page.getByRole('button', { name: 'Cut out' }).click();
+  await expect(page.getByRole('row', { name: /^Cutout 1/ })).toHaveAttribute('aria-selected', 'true');
+  // Nothing but it is written.
+  await h.key('Shift+H');
+  const art = await h.art();
+  const id = page.url().split('/').at(-1)!;
+  const png = await page.request.get(`${URL()}/api/projects/${id}/export.png?area=sheet&ppi=96&ground=clear`);
+  const { data, info } = await sharp(await png.body()).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  const k = info.width / art.sheet.width;
+  const alpha = (p: Point): number => data[4 * (Math.round(p.y * k) * info.width + Math.round(p.x * k)) + 3]!;
+  // Places well inside the outline and out of the hole, in the hole, and beside both.
+  const hole = deepestPoint([handle.paths[1]!]);
+  expect(alpha(deepestPoint(handle.paths))).toBe(255);
+  expect(alpha(hole)).toBe(0);
+  expect(alpha({ x: 20, y: 20 })).toBe(0);
+  await h.key('Shift+H');
+  await page.getByRole('row', { name: /^Cutout 1/ }).click();
+  await page.getByRole('button', { name: 'Release the cutout' }).click();
+  await expect.poll(async () => JSON.stringify((await h.art()).layers)).toBe(JSON.stringify(before));
 });

@@ -125,6 +125,8 @@
       <CommandButton {workplace} id="crossing-anchors" />
       <CommandButton {workplace} id="one-shape" />
       <CommandButton {workplace} id="free-paths" />
+      <CommandButton {workplace} id="cut-out" />
+      <CommandButton {workplace} id="release-cutout" />
       <CommandButton {workplace} id="prove-hole" />
     </div>
   </Fold>

@@ -1,6 +1,8 @@
 import Droplets from '@lucide/svelte/icons/droplets';
 import Eclipse from '@lucide/svelte/icons/eclipse';
 import Shovel from '@lucide/svelte/icons/shovel';
+import type * as CuttingOut from '$lib/edits/cutting-out';
+import { groupsChosen } from '$lib/edits/grouping';
 import type * as Outlining from '$lib/edits/outlining';
 import { anchorsAtCrossings } from '$lib/edits/weeding';
 import type { Command } from '$lib/desk/command';
@@ -13,6 +15,9 @@ import { whenFetched } from '$lib/desk/when-fetched';
 /** Done now and then, so what does it comes when it is wanted. */
 const outlining = (desk: Desk, run: (ways: typeof Outlining) => void): void =>
   whenFetched(desk, import('$lib/edits/outlining'), run);
+
+const cutting = (desk: Desk, run: (ways: typeof CuttingOut) => void): void =>
+  whenFetched(desk, import('$lib/edits/cutting-out'), run);
 
 /** Presses do this and nothing else until Esc, or the same again. */
 const lasting = (kind: 'pour' | 'weed', title: string, icon: Command['icon']): Command => ({
@@ -61,6 +66,19 @@ export const LINES: readonly Command[] = [
     title: 'Free its paths',
     when: ({ desk }) => !desk.live && desk.chosenShapes.some((shape) => shape.paths.length > 1),
     run: ({ desk }) => outlining(desk, ({ freePaths }) => freePaths(desk)),
+  },
+  {
+    id: 'cut-out',
+    title: 'Cut out',
+    when: ({ desk }) => !desk.live && desk.choice.shapes.length > 0,
+    says: () => 'Cut the picture out by the chosen shape, or what else is chosen by the topmost of it',
+    run: ({ desk }) => cutting(desk, (ways) => ways.cutOutOrSay(desk)),
+  },
+  {
+    id: 'release-cutout',
+    title: 'Release the cutout',
+    when: ({ desk }) => !desk.live && groupsChosen(desk).some((group) => group.clip !== undefined),
+    run: ({ desk }) => cutting(desk, ({ releaseCutouts }) => releaseCutouts(desk)),
   },
   {
     id: 'prove-hole',
