@@ -31,7 +31,7 @@ describe('a cutout', () => {
     expect(writeSvg(b.desk.art, { pictureHref: () => 'can.jpg' })).toMatch(
       /clip-rule="evenodd"[^]*href="can.jpg"/,
     );
-    expect(b.desk.history.done).toHaveLength(1);
+    expect(b.desk.history.done.at(-1)!.label).toBe('Cut out');
     expect(cutoutsChosen(b.desk).map((g) => g.id)).toEqual([group.id]);
     releaseCutouts(b.desk);
     expect(b.desk.art.layers).toEqual(before.layers);
