@@ -45,6 +45,7 @@ test('says that it is well, and what it holds', async ({ request }) => {
     'Gourd',
     'Grower',
     'Plant labels',
+    'Seed packet',
     'Watering can',
   ]);
   expect((await request.get(`${URL()}/api/shipped/..%2f..%2fpackage.json`)).status()).toBe(404);

@@ -1,6 +1,5 @@
 import { create, isDraft, original, type Draft } from 'mutative';
 import { checkChange } from './check';
-import { followLines } from './follow-lines';
 import { artDifference } from './difference';
 import { holdingsOf, type Holdings } from './holdings';
 import { patchDocument, type Patch } from './patch';
@@ -29,13 +28,18 @@ function isFiniteThroughout(value: unknown): boolean {
   return Object.values(value).every(isFiniteThroughout);
 }
 
+/** What follows from a change, as a part of it: given the drawings before and after, the one that is to be. */
+export type Following = (before: Art, after: Art) => Art;
+const nothingFollows: Following = (_, after) => after;
+
 /**
  * Carries out a recipe. Nothing changed gives no patches and the same document.
  *
+ * @param follow what follows from it (`followLines` where shapes are poured between lines); nothing when left out
  * @throws MirrotError `not-finite` where it would put a number into the document that is none
  */
-export function changeArt(art: Art, recipe: Recipe): Change {
-  const next = followLines(art, create(art, recipe));
+export function changeArt(art: Art, recipe: Recipe, follow: Following = nothingFollows): Change {
+  const next = follow(art, create(art, recipe));
   const patches = artDifference(art, next);
   if (patches.length === 0) return { art, patches, inverse: [] };
   if (!patches.every((patch) => isFiniteThroughout(patch.value)))
@@ -44,7 +48,8 @@ export function changeArt(art: Art, recipe: Recipe): Change {
 }
 
 /** The document that a recipe would make, without patches: for what is shown and not yet kept. */
-export const previewArt = (art: Art, recipe: Recipe): Art => followLines(art, create(art, recipe));
+export const previewArt = (art: Art, recipe: Recipe, follow: Following = nothingFollows): Art =>
+  follow(art, create(art, recipe));
 
 /**
  * Applies patches that were checked before (the page's own, the journal's).

@@ -4,6 +4,7 @@ import { enclosedAreas } from '../path/enclosed';
 import { nearestOnPath, pathArea } from '../path/path-measure';
 import type { Path } from '../path/path';
 import { anchor, pathOf } from '../testing';
+import { followLines } from './follow-lines';
 import { changeArt, type Recipe } from './change';
 import { addNode, copiesOf, mapShape, removeNodes, setPath, setPoured, together } from './edits';
 import { emptyArt } from './blank';
@@ -39,14 +40,15 @@ function poured(): Art {
     ),
   ).art;
 }
-const after = (art: Art, recipe: Recipe): Shape => shapeById(changeArt(art, recipe).art, 'area')!;
+const after = (art: Art, recipe: Recipe): Shape =>
+  shapeById(changeArt(art, recipe, followLines).art, 'area')!;
 const higher: Path = { ...curve, anchors: curve.anchors.map((a, i) => (i === 0 ? { ...a, out: { x: 40, y: -80 } } : a)) }; // prettier-ignore
 
 describe('a poured area', () => {
   it('keeps up with a line that is refined, its edges on the line’s own curve, in the same step', () => {
     const art = poured();
     const was = pathArea(shapeById(art, 'area')!.paths[0]!);
-    const change = changeArt(art, setPath('top', higher));
+    const change = changeArt(art, setPath('top', higher), followLines);
     const is = shapeById(change.art, 'area')!;
     expect(pathArea(is.paths[0]!)).toBeGreaterThan(was * 1.2);
     for (const a of is.paths[0]!.anchors)

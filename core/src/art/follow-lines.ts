@@ -12,6 +12,7 @@ import { draftShape } from './edits/draft';
 
 const pouredShapes = new WeakMap<Art['layers'], readonly string[]>();
 
+/** Shapes that keep up with lines they were poured between, by id. */
 function pouredIn(art: Art): readonly string[] {
   let ids = pouredShapes.get(art.layers);
   if (!ids) {

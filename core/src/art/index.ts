@@ -11,12 +11,14 @@ export {
   type CheckedArt,
   type Patch,
   previewArt,
+  type Following,
   type Recipe,
 } from './change';
 export { artSchema, checkChange, readArt } from './check';
 export { type ArtComparison, compareArt } from './compare';
 export { artDifference } from './difference';
 export * from './edits';
+export { followLines } from './follow-lines';
 export * from './follow-picture';
 export {
   canExtend,

@@ -4,10 +4,14 @@
   import { pointText, toBed } from '$lib/desk/view';
   import { pourFill } from '$lib/edits/pouring';
   import type { BedPointer } from './behaviour';
+  import { fetchFollowing } from '$lib/desk/following';
+  import { fetchLineGrips } from './line-grips';
   import { pieceUnder } from './weed';
 
   // What Pour would fill and Weed would take: the area under the pointer, gaps that are bridged, pieces under the swipe.
   let { desk, over }: { desk: Desk; over: BedPointer | null } = $props();
+  void fetchLineGrips();
+  void fetchFollowing().catch(() => {});
   const view = $derived(desk.looking.view);
   const task = $derived(desk.pointing.task?.kind);
   const resting = $derived(over !== null && !desk.pointing.pressing);

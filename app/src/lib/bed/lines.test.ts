@@ -1,11 +1,13 @@
 import { enclosedAreas, findNode, linePieces, pathArea, setPath, shapesOf, strokeToShape, wholePaths, widen, type Path, type Shape } from '@mirrot/core'; // prettier-ignore
-import { beforeEach, describe, expect, it } from 'vitest';
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { chooseShapes } from '$lib/desk/choice';
 import { linesOf, shapesEnclosing } from '$lib/desk/linework.svelte';
 import { asOneShape, freePaths, strokesToShapes, strokeWishes, widening, widenWishes, type Outlined, type Widening } from '$lib/edits/outlining'; // prettier-ignore
 import { letAreasBe } from '$lib/edits/pouring';
 import { anchorsAtCrossings, shapesToWeed } from '$lib/edits/weeding';
 import type { OutlineWish } from '$lib/workers/paths';
+import { fetchFollowing } from '$lib/desk/following';
+import { fetchLineGrips } from './line-grips';
 import { benchWith, shapeWith, square, type Bench } from './testing';
 
 const line = (id: string, ...points: readonly (readonly [number, number])[]): Path => ({
@@ -15,6 +17,9 @@ const line = (id: string, ...points: readonly (readonly [number, number])[]): Pa
 });
 const idOf = (n: number): string => `p${n}`;
 let b: Bench;
+beforeAll(async () => {
+  await Promise.all([fetchLineGrips(), fetchFollowing()]);
+});
 /** A grid of two lines across and three down, which enclose two areas. */
 beforeEach(() => {
   b = benchWith(

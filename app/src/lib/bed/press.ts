@@ -6,8 +6,7 @@ import type { Press } from './behaviour';
 import { pressAxis } from './axes';
 import { pressBlockIn } from './block-in';
 import { gripMeasure } from './measuring';
-import { gripPour } from './pour';
-import { gripWeed } from './weed';
+import { gripLines } from './line-grips';
 import { pressMount } from './mount';
 import { pressRefine, shapeAt } from './refine';
 import { ringRound, turnAbout } from './box';
@@ -33,8 +32,8 @@ export const pressOn =
     if (desk.pointing.task?.kind === 'mirror-axis' || desk.pointing.task?.kind === 'turn-axis')
       return pressAxis(desk, desk.pointing.task, p);
     if (desk.pointing.task?.kind === 'measure') return gripMeasure(desk, p);
-    if (desk.pointing.task?.kind === 'pour') return gripPour(desk, p);
-    if (desk.pointing.task?.kind === 'weed') return gripWeed(desk, p);
+    if (desk.pointing.task?.kind === 'pour' || desk.pointing.task?.kind === 'weed')
+      return gripLines(desk.pointing.task.kind, desk, p);
     if (desk.pointing.task?.kind === 'about') return { click: (q) => turnAbout(desk, q) };
     if (desk.pointing.task?.kind === 'ring-centre') return { click: (q) => ringRound(desk, q) };
     const { task } = desk.pointing;

@@ -25,6 +25,7 @@ import {
   type Gesture,
   type MadeChange,
 } from './changes';
+import { follow } from './following';
 import { mergeFetched } from './merging';
 import type { Offer } from './offer';
 
@@ -74,7 +75,7 @@ export class Drawing {
     const recipe = this.#open?.recipe ?? (this.offer?.preview ? this.offer.recipe : null);
     if (!recipe) return;
     try {
-      this.art = previewArt(art, recipe);
+      this.art = previewArt(art, recipe, follow);
     } catch {
       // What it was about is no longer there.
     }
@@ -125,7 +126,7 @@ export class Drawing {
   /** What a recipe makes of the document; null, and a word, where it cannot be. */
   #changeBy(recipe: Recipe): Change | null {
     try {
-      return changeArt(this.#kept, recipe);
+      return changeArt(this.#kept, recipe, follow);
     } catch (error) {
       if (!(error instanceof MirrotError)) throw error;
       this.#host.say(error.message);
@@ -182,7 +183,7 @@ export class Drawing {
       show: (recipe) => {
         if (this.#open !== open) return;
         open.recipe = recipe;
-        this.art = previewArt(this.#kept, recipe);
+        this.art = previewArt(this.#kept, recipe, follow);
       },
       keep: (after = {}) => this.#keep(open, after),
       drop: () => {
@@ -211,7 +212,7 @@ export class Drawing {
     this.#keep(this.#open, {});
     this.offer = offer;
     // One that would change nothing where it is made shows nothing.
-    if (offer.preview) this.art = previewArt(this.#kept, offer.recipe);
+    if (offer.preview) this.art = previewArt(this.#kept, offer.recipe, follow);
   }
   leaveOffer(): void {
     if (!this.offer) return;

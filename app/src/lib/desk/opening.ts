@@ -14,6 +14,7 @@ import {
   type LeftBehind,
   type SetAside,
 } from './kept-changes';
+import { fetchIfPoured } from './following';
 import { fetchMerge } from './merging';
 import { goOnWhereLeft, takeFromTab } from './left';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
@@ -125,7 +126,9 @@ export async function openProject(id: string): Promise<Workplace> {
     pending,
     replaced: (art, replacement) => hear?.(art, replacement),
   });
-  const desk = new Desk(ofChanges(theirs.art, pending), saving satisfies ChangeSink);
+  const drawn = ofChanges(theirs.art, pending);
+  await fetchIfPoured(drawn);
+  const desk = new Desk(drawn, saving satisfies ChangeSink);
   const place = takeFromTab(id) ?? opening.place;
   if (place) goOnWhereLeft(desk, place);
   desk.drawing.history = historyOf(opening, pending, desk.art);

@@ -4,7 +4,7 @@ import Shovel from '@lucide/svelte/icons/shovel';
 import type * as CuttingOut from '$lib/edits/cutting-out';
 import { groupsChosen } from '$lib/edits/grouping';
 import type * as Outlining from '$lib/edits/outlining';
-import { anchorsAtCrossings } from '$lib/edits/weeding';
+import type * as Weeding from '$lib/edits/weeding';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { TASK_WORDS } from '$lib/desk/task';
@@ -15,6 +15,9 @@ import { whenFetched } from '$lib/desk/when-fetched';
 /** Done now and then, so what does it comes when it is wanted. */
 const outlining = (desk: Desk, run: (ways: typeof Outlining) => void): void =>
   whenFetched(desk, import('$lib/edits/outlining'), run);
+
+const weeding = (desk: Desk, run: (ways: typeof Weeding) => void): void =>
+  whenFetched(desk, import('$lib/edits/weeding'), run);
 
 const cutting = (desk: Desk, run: (ways: typeof CuttingOut) => void): void =>
   whenFetched(desk, import('$lib/edits/cutting-out'), run);
@@ -53,7 +56,7 @@ export const LINES: readonly Command[] = [
     id: 'crossing-anchors',
     title: 'Anchors at crossings',
     when: ({ desk }) => !desk.live && desk.choice.shapes.length > 0,
-    run: ({ desk }) => anchorsAtCrossings(desk),
+    run: ({ desk }) => weeding(desk, ({ anchorsAtCrossings }) => anchorsAtCrossings(desk)),
   },
   {
     id: 'one-shape',

@@ -1,0 +1,1 @@
+export { followLines } from '@mirrot/core';
