@@ -107,6 +107,16 @@ export function cubicCurvature(c: Cubic, t: number): number {
   return speed > 1e-9 * reach ? cross(d, cubicSecondDerivative(c, t)) / speed ** 3 : 0;
 }
 
+/** The part of a cubic between two parameters. */
+export function subCubic(c: Cubic, from: number, to: number): Cubic {
+  const [, rest] = from > 0 ? splitCubic(c, from) : [c, c];
+  if (to >= 1) return rest;
+  return splitCubic(rest, (to - from) / (1 - from))[0];
+}
+
+/** A cubic the other way round. */
+export const reversedCubic = ([a, b, c, d]: Cubic): Cubic => [d, c, b, a];
+
 /**
  * Where a cubic crosses itself: both parameters, rising; null where it does not. A cubic does so once at most: from
  * B(t) = B(u) follow two linear equations for t + u and t·u (power basis, both coordinates).

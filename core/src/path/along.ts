@@ -1,7 +1,8 @@
-import type { Cubic } from '../geometry/cubic';
+import { reversedCubic, subCubic, type Cubic } from '../geometry/cubic';
 import { subtract } from '../geometry/vector';
 import { handleOrNone, turnedAnchor, withFittingKind, withoutMark, type Anchor } from './anchor';
-import { reversedCubic, subCubic, type Arrangement, type Source } from './arrangement';
+import type { Arrangement } from './arrangement';
+import type { Source } from './stretch';
 import { inLine } from './data';
 import { insertAnchor } from './insert';
 import { cubicBetween, segmentCount, segmentIsLine, type Path } from './path';

@@ -1,6 +1,6 @@
 import Flatbush from 'flatbush';
 import { EMPTY_BOX, uniteBoxes } from '../geometry/bounds';
-import { cubicPoint, cubicTangent, splitCubic, type Cubic } from '../geometry/cubic';
+import { cubicPoint, cubicTangent, subCubic, type Cubic } from '../geometry/cubic';
 import { nearestOnCubic } from '../geometry/nearest';
 import { distance, dot, type Point } from '../geometry/vector';
 import { meetings, piecesOf, type Piece } from './meetings';
@@ -8,42 +8,10 @@ import type { Path } from './path';
 import { pathBounds } from './path-measure';
 import { onePerCluster } from './clusters';
 import { withSides } from './sides';
+import type { Cut, Source, Stretch } from './stretch';
 
 // Outlines and lines cut at every place where they meet, so that each stretch has one side and another, and it is known of
 // what each side is inside. Stretches that lie on each other are one: borders in common are the rule here, not the exception.
-
-/** Where a stretch comes from: of which shape or line, which of its paths, which segment of that, and from where to where. */
-export interface Source {
-  /** Number of the shape, or of the line, those counted on after the shapes. */
-  readonly member: number;
-  readonly path: number;
-  readonly segment: number;
-  /** Parameters on the segment, the first smaller; `reversed` where the stretch runs against it. */
-  readonly from: number;
-  readonly to: number;
-  readonly reversed: boolean;
-}
-
-/** A stretch between two places where outlines or lines meet. */
-export interface Cut {
-  /** Vertices it begins and ends at, by number. */
-  readonly start: number;
-  readonly end: number;
-  readonly cubic: Cubic;
-  /** All segments that lie here, the first one's line being the stretch's own. */
-  readonly sources: readonly Source[];
-}
-/**
- * How many times the outlines of shapes run round a place, by shape, clockwise on screen positive; those that do not run round
- * it are left out. An odd number is inside by the even-odd rule, any by the nonzero rule.
- */
-export type Rounds = ReadonlyMap<number, number>;
-
-export interface Stretch extends Cut {
-  /** What runs round its left side (seen along it, y down), and round its right side. */
-  readonly left: Rounds;
-  readonly right: Rounds;
-}
 
 export interface Arrangement {
   /** Paths of each shape, then of each line: what sources speak of. */
@@ -86,16 +54,6 @@ function vertexMaker(within: number): { vertices: Point[]; numberOf(p: Point): n
     },
   };
 }
-
-/** The part of a cubic between two parameters. */
-export function subCubic(c: Cubic, from: number, to: number): Cubic {
-  const [, rest] = from > 0 ? splitCubic(c, from) : [c, c];
-  if (to >= 1) return rest;
-  return splitCubic(rest, (to - from) / (1 - from))[0];
-}
-
-/** A stretch the other way round. */
-export const reversedCubic = ([a, b, c, d]: Cubic): Cubic => [d, c, b, a];
 
 /** A cut piece that is not yet known to lie on others. */
 interface Part {

@@ -1,4 +1,5 @@
-import { arrange, type Arrangement, type Rounds } from './arrangement';
+import { arrange, type Arrangement } from './arrangement';
+import type { Rounds } from './stretch';
 import { pathAlong } from './along';
 import { facesOf, facesOfLoops, type Face } from './faces';
 import { type Path } from './path';

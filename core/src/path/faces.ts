@@ -2,7 +2,8 @@ import { cubicArea, cubicPoint, type Cubic } from '../geometry/cubic';
 import { boxHas, boxOfPoints, type Box } from '../geometry/bounds';
 import { cubicLineIntersections } from '../geometry/intersect';
 import { cross, dot, subtract, type Point } from '../geometry/vector';
-import type { Arrangement, Stretch } from './arrangement';
+import type { Arrangement } from './arrangement';
+import type { Stretch } from './stretch';
 import { onePerCluster } from './clusters';
 import { cubicOf, endOf, nextRound, startOf, type Walked } from './walk';
 

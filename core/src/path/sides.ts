@@ -3,7 +3,7 @@ import { boxOfPoints } from '../geometry/bounds';
 import { cubicPoint, cubicTangent } from '../geometry/cubic';
 import { cubicLineIntersections } from '../geometry/intersect';
 import { cross, dot, subtract, type Point } from '../geometry/vector';
-import type { Cut, Rounds, Stretch } from './arrangement';
+import type { Cut, Rounds, Stretch } from './stretch';
 
 // What lies on either side of a stretch is counted, not followed round: no error at one place spreads to another.
 

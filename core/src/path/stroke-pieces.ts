@@ -1,8 +1,16 @@
-import { cubicArea, cubicCurvature, cubicLength, isStraight, lineCubic, type Cubic } from '../geometry/cubic';
+import {
+  cubicArea,
+  cubicCurvature,
+  cubicLength,
+  isStraight,
+  lineCubic,
+  reversedCubic,
+  subCubic,
+  type Cubic,
+} from '../geometry/cubic';
 import { add, cross, distance, dot, negate, scale, subtract, type Point } from '../geometry/vector';
 import { corner, handleOrNone, type Anchor } from './anchor';
 import { arcCubics } from './arc';
-import { reversedCubic, subCubic } from './arrangement';
 import { bendParameters, heading, leftOf, offsetCubic } from './offset';
 import { pathCubics, type Path } from './path';
 import type { StrokeForm } from './stroke-bounds';

@@ -1,7 +1,8 @@
 import { MirrotError } from '../error';
 import { cross, distance, dot, subtract } from '../geometry/vector';
 import type { Anchor } from './anchor';
-import { arrange, type Rounds } from './arrangement';
+import { arrange } from './arrangement';
+import type { Rounds } from './stretch';
 import { borderPieces } from './combine';
 import type { Path } from './path';
 import { dashCount, MOST_DASHES, strokePieces, type StrokeOutline } from './stroke-pieces';

@@ -1,6 +1,7 @@
-import { cubicPoint, type Cubic } from '../geometry/cubic';
+import { cubicPoint, reversedCubic, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
-import { reversedCubic, type Arrangement, type Stretch } from './arrangement';
+import type { Arrangement } from './arrangement';
+import type { Stretch } from './stretch';
 
 // Stretches of an arrangement walked one after another, what is bordered always on the right.
 

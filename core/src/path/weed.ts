@@ -4,7 +4,8 @@ import { cubicIntersections } from '../geometry/intersect';
 import { nearestOnCubic } from '../geometry/nearest';
 import type { Point } from '../geometry/vector';
 import { openPathAlong, pathAlong } from './along';
-import { arrange, type Arrangement, type Stretch } from './arrangement';
+import { arrange, type Arrangement } from './arrangement';
+import type { Stretch } from './stretch';
 import type { Path } from './path';
 import { cubicOf, endOf, startOf, turnedBack, type Walked } from './walk';
 
