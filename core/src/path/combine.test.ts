@@ -99,7 +99,8 @@ describe('what is combined', () => {
         const paperMade = of(a)[call](of(b), { insert: false }) as paper.PathItem;
         const parts = ('children' in paperMade && paperMade.children ? paperMade.children : [paperMade]) as paper.Path[]; // prettier-ignore
         ours += made.reduce((n, p) => n + p.anchors.length, 0);
-        theirs += parts.reduce((n, p) => n + p.segments.length, 0);
+        // A closed path has two anchors at least here; paper.js closes a loop with one.
+        theirs += parts.reduce((n, p) => n + Math.max(2, p.segments.length), 0);
         expect(Math.abs(areaOf(made) - Math.abs((paperMade as paper.Path).area))).toBeLessThan(0.2);
       } // prettier-ignore
     }
