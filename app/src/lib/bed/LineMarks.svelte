@@ -10,7 +10,7 @@
 
   // What Pour would fill and Weed would take: the area under the pointer, gaps that are bridged, pieces under the swipe.
   let { desk, over }: { desk: Desk; over: BedPointer | null } = $props();
-  void fetchLineGrips();
+  void fetchLineGrips().catch(() => {});
   void fetchFollowing().catch(() => {});
   const view = $derived(desk.looking.view);
   const task = $derived(desk.pointing.task?.kind);

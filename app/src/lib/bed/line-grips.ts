@@ -12,6 +12,9 @@ export async function fetchLineGrips(): Promise<void> {
   grips = { pour: gripPour, weed: gripWeed };
 }
 
-/** What a press takes hold of; nothing while that is still being fetched. */
-export const gripLines = (task: 'pour' | 'weed', desk: Desk, p: BedPointer): Grip =>
-  grips?.[task](desk, p) ?? {};
+/** What a press takes hold of; nothing, and a word, while that is still being fetched. */
+export function gripLines(task: 'pour' | 'weed', desk: Desk, p: BedPointer): Grip {
+  if (grips) return grips[task](desk, p);
+  desk.say('This is still being fetched. Nothing was changed.');
+  return {};
+}

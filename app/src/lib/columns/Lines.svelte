@@ -1,6 +1,7 @@
 <script lang="ts">
-  import { fromPx, toPx, UNIT_DIGITS, type Paint, hexOf } from '@mirrot/core';
+  import { fromPx, toPx, UNIT_DIGITS, type Paint, hexOf, shapeById, type Shape } from '@mirrot/core';
   import { chooseShapes } from '$lib/desk/choice';
+  import { sameShapes } from '$lib/desk/linework.svelte';
   import { passingOffer } from '$lib/desk/passing';
   import { withProgress } from '$lib/desk/progress';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -35,27 +36,33 @@
   const MOST_RINGS = 20;
   const passing = $derived(passingOffer(desk, 'widen'));
   let pointed = $state(false);
-  let outlined: { readonly of: string; readonly made: readonly Outlined[] } | null = $state.raw(null);
-  const asked = $derived(
-    `${desk.chosenShapes.map(({ id }) => id).join(' ')} ${desk.history.done.length} ${by} ${joins} ${place} ${rings}`,
-  );
+  /** What is chosen, as it is without an offer that shows it otherwise. */
+  const kept = $derived(desk.choice.shapes.flatMap((id) => shapeById(desk.drawing.kept, id) ?? []));
+  interface Outlining {
+    readonly shapes: readonly Shape[];
+    readonly how: Widening;
+  }
+  /** What would be widened now, and how. */
+  const asked: Outlining = $derived({ shapes: kept, how });
+  let outlined: (Outlining & { readonly made: readonly Outlined[] }) | null = $state.raw(null);
+  const isAsked = (one: Outlining): boolean => one.how === asked.how && sameShapes(one.shapes, asked.shapes);
 
   async function outline(): Promise<readonly Outlined[] | null> {
-    const key = asked;
-    if (outlined?.of === key) return outlined.made;
-    const wishes = widenWishes(desk.chosenShapes, how);
+    const now = asked;
+    if (outlined && isAsked(outlined)) return outlined.made;
+    const wishes = widenWishes(now.shapes, now.how);
     const made = await withProgress(workplace, 'Widening', pathWorker.end, (tell) =>
       pathWorker.ask((work) => work.outline(wishes, proxy(tell))),
     );
     // What was asked for may have changed meanwhile.
-    if (!made || key !== asked) return null;
-    outlined = { of: key, made };
+    if (!made || !isAsked(now)) return null;
+    outlined = { ...now, made };
     return made;
   }
   async function show(): Promise<void> {
     pointed = true;
     const made = await outline();
-    const change = made && widening(desk, desk.chosenShapes, how, made);
+    const change = made && widening(desk, kept, how, made);
     if (pointed && change) passing.show('Widen', change.recipe);
   }
   function leave(): void {
@@ -66,7 +73,7 @@
     const made = await outline();
     leave();
     if (!made) return;
-    const change = widening(desk, desk.chosenShapes, how, made);
+    const change = widening(desk, kept, how, made);
     if (!change)
       return desk.say(
         'Nothing would be left of it: it is nowhere wider than that. Nothing was changed.',
@@ -130,7 +137,7 @@
       <CommandButton {workplace} id="prove-hole" />
     </div>
   </Fold>
-  {#if desk.chosenShapes.length > 0}
+  {#if kept.length > 0}
     <Fold title="Widen" figure={`${Number(fromPx(by, unit).toFixed(digits))} ${unit}`}>
       <NumberField
         label="by"

@@ -13,6 +13,7 @@ import {
   wholePaths,
   type Colour,
   type EnclosedArea,
+  type Point,
   type Recipe,
   type Shape,
 } from '@mirrot/core';
@@ -31,10 +32,19 @@ export function pourFill(desk: Desk): Colour {
   return desk.colouring.nextFill ?? (chip ? { chip: chip.id } : PLAIN_FILL);
 }
 
+const middles = new WeakMap<Shape, Point>();
+
+/** A point well inside a shape. */
+function middleOf(shape: Shape): Point {
+  let middle = middles.get(shape);
+  if (!middle) middles.set(shape, (middle = deepestPoint(wholePaths(shape))));
+  return middle;
+}
+
 /** A poured shape that fills an area already. */
 const filling = (desk: Desk, area: EnclosedArea): Shape | null =>
   shapesOf(desk.drawing.kept).find(
-    ({ shape }) => shape.poured && insideEvenOdd(area.paths.map(polygonOf), deepestPoint(wholePaths(shape))),
+    ({ shape }) => shape.poured && insideEvenOdd(area.paths.map(polygonOf), middleOf(shape)),
   )?.shape ?? null;
 
 /** Where a shape stands that is to lie right below some others: below the lowest of them, unless its layer is locked. */
