@@ -34,11 +34,11 @@ function polish(a: Cubic, b: Cubic, t: number, u: number, size: number): Crossin
 }
 
 /** Control points no farther from the chord than this share of it make a curve as good as straight. */
-const FLAT = 0.01;
+const FLAT_SHARE = 0.01;
 /** Chords at less than this sine may belong to curves that cross more than once. */
-const APART = 0.2;
+const CROSSING_SINE = 0.2;
 /** How far beyond the ends of chords that nearly straight curves may cross, as a share. */
-const BEYOND = 0.1;
+const BEYOND_SHARE = 0.1;
 
 /**
  * Where the chords of two curves cross, as shares of them; `far` where they do not, beyond what the curves' bend allows. Null
@@ -49,13 +49,13 @@ function chordCrossing(p: Cubic, q: Cubic): { s: number; w: number } | 'far' | n
   const [vx, vy] = [q[3].x - q[0].x, q[3].y - q[0].y];
   const [u2, v2] = [ux * ux + uy * uy, vx * vx + vy * vy];
   const off = (c: Cubic, i: 1 | 2, x: number, y: number): number => Math.abs(x * (c[i].y - c[0].y) - y * (c[i].x - c[0].x)); // prettier-ignore
-  if (Math.max(off(p, 1, ux, uy), off(p, 2, ux, uy)) > FLAT * u2) return null;
-  if (Math.max(off(q, 1, vx, vy), off(q, 2, vx, vy)) > FLAT * v2) return null;
+  if (Math.max(off(p, 1, ux, uy), off(p, 2, ux, uy)) > FLAT_SHARE * u2) return null;
+  if (Math.max(off(q, 1, vx, vy), off(q, 2, vx, vy)) > FLAT_SHARE * v2) return null;
   const det = ux * vy - uy * vx;
-  if (!(det * det > APART * APART * u2 * v2)) return null;
+  if (!(det * det > CROSSING_SINE * CROSSING_SINE * u2 * v2)) return null;
   const [gx, gy] = [q[0].x - p[0].x, q[0].y - p[0].y];
   const [s, w] = [(gx * vy - gy * vx) / det, (gx * uy - gy * ux) / det];
-  const within = (k: number): boolean => k >= -BEYOND && k <= 1 + BEYOND;
+  const within = (k: number): boolean => k >= -BEYOND_SHARE && k <= 1 + BEYOND_SHARE;
   return within(s) && within(w) ? { s, w } : 'far';
 }
 

@@ -43,9 +43,9 @@ interface LooseEnd {
 }
 
 /** How far behind an end, as the cosine of the angle to where its line would go on, another end may lie and be bridged to. */
-const BEHIND = -0.2;
+const BEHIND_COSINE = -0.2;
 /** How far ahead a place on a line has to lie. */
-const AHEAD = 0.1;
+const AHEAD_COSINE = 0.1;
 
 /** Segments of all lines, found by place. */
 interface Segments {
@@ -68,11 +68,11 @@ function segmentsOf(lines: readonly Path[]): Segments {
 }
 
 /** How near another line has to be to an end for that not to be loose, as a share of all lines' size. */
-const TOUCHING = 2e-8;
+const TOUCHING_SHARE = 2e-8;
 
 function looseEnds(lines: readonly Path[], { list, near }: Segments): LooseEnd[] {
   const box = lines.map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
-  const within = TOUCHING * Math.max(box.x1 - box.x0, box.y1 - box.y0);
+  const within = TOUCHING_SHARE * Math.max(box.x1 - box.x0, box.y1 - box.y0);
   return lines.flatMap((path, line): LooseEnd[] => {
     if (path.closed || path.anchors.length < 2) return [];
     const last = path.anchors.length - 1;
@@ -112,7 +112,10 @@ function bridgesAcross(lines: readonly Path[], gap: number): Bridge[] {
         .search(a.at.x - gap, a.at.y - gap, a.at.x + gap, a.at.y + gap)
         .flatMap((k) => (k > i ? [{ a, b: ends[k]!, far: distance(a.at, ends[k]!.at) }] : [])),
     )
-    .filter(({ a, b, far }) => far > 0 && far <= gap && wayTo(a, b.at) > BEHIND && wayTo(b, a.at) > BEHIND)
+    .filter(
+      ({ a, b, far }) =>
+        far > 0 && far <= gap && wayTo(a, b.at) > BEHIND_COSINE && wayTo(b, a.at) > BEHIND_COSINE,
+    )
     .sort((one, other) => one.far - other.far);
   for (const { a, b } of pairs) {
     if (joined.has(a) || joined.has(b)) continue;
@@ -124,7 +127,7 @@ function bridgesAcross(lines: readonly Path[], gap: number): Bridge[] {
     const best = segments
       .near(end.at, gap)
       .map((k) => nearestOnCubic(segments.list[k]!.cubic, end.at))
-      .filter(({ point, distance: far }) => far > 0 && far <= gap && wayTo(end, point) > AHEAD)
+      .filter(({ point, distance: far }) => far > 0 && far <= gap && wayTo(end, point) > AHEAD_COSINE)
       .reduce<{ point: Point; distance: number } | null>((least, n) => (!least || n.distance < least.distance ? n : least), null); // prettier-ignore
     if (best) out.push({ from: end.at, to: best.point });
   }
@@ -163,7 +166,7 @@ export function enclosedAreas(lines: readonly Path[], idOf: (n: number) => strin
 }
 
 /** Flatness, and how near the deepest point is found, as shares of the size. */
-const FLAT = 1e-3;
+const FLAT_SHARE = 1e-3;
 
 /** A point well inside an area: as far from its edge as can be (Garcia Castellanos and Lombardo's pole of inaccessibility). */
 export function deepestPoint(paths: readonly Path[]): Point {
@@ -172,8 +175,8 @@ export function deepestPoint(paths: readonly Path[]): Point {
   const size = box ? Math.max(box.x1 - box.x0, box.y1 - box.y0) : 0;
   if (!(size > 0)) return { x: outline?.anchors[0]?.x ?? 0, y: outline?.anchors[0]?.y ?? 0 };
   const rings = paths.map((path) =>
-    flattenPath(path, FLAT * size).map(({ x, y }): [number, number] => [x, y]),
+    flattenPath(path, FLAT_SHARE * size).map(({ x, y }): [number, number] => [x, y]),
   );
-  const [x, y] = polylabel(rings, FLAT * size);
+  const [x, y] = polylabel(rings, FLAT_SHARE * size);
   return { x: x!, y: y! };
 }

@@ -11,7 +11,7 @@ import { cubicPoint } from '../geometry/cubic';
 // Anchors and borders that miss each other by less than the eye sees: combined as they are they leave slivers.
 
 /** Nearer than this, as a share of what counts as near, is no miss: it is there. */
-const THERE = 1e-6;
+const MEETS_SHARE = 1e-6;
 
 /** Shapes whose near misses were closed. */
 export interface ClosedMisses {
@@ -45,7 +45,7 @@ function nearestPlace(p: Point, others: readonly Path[], within: number): Place 
 }
 
 /** Places along a segment at which it is looked whether another one runs beside it. */
-const LOOKED_AT = [0.2, 0.4, 0.6, 0.8];
+const BESIDE_AT = [0.2, 0.4, 0.6, 0.8];
 
 /** A segment that runs beside one of other paths from anchor to anchor takes its very curve. */
 function withSameBorder(path: Path, segment: number, others: readonly Path[], within: number): Path {
@@ -57,7 +57,7 @@ function withSameBorder(path: Path, segment: number, others: readonly Path[], wi
       const along = distance(theirs[0], cubic[0]) === 0 && distance(theirs[3], cubic[3]) === 0;
       const against = distance(theirs[3], cubic[0]) === 0 && distance(theirs[0], cubic[3]) === 0;
       if (!along && !against) continue;
-      if (LOOKED_AT.some((t) => nearestOnCubic(theirs, cubicPoint(cubic, t)).distance > within)) continue;
+      if (BESIDE_AT.some((t) => nearestOnCubic(theirs, cubicPoint(cubic, t)).distance > within)) continue;
       const [from, to] = [other.anchors[i]!, other.anchors[(i + 1) % other.anchors.length]!];
       const [out, into] = along ? [from.out, to.in] : [to.in, from.out];
       const [a, b] = [path.anchors[segment]!, path.anchors[next]!];
@@ -91,13 +91,13 @@ export function closeNearMisses(shapes: readonly (readonly Path[])[], within: nu
       let now = withoutForm(freezeFlow(path));
       now.anchors.forEach((a, i) => {
         const place = nearestPlace(a, others, within);
-        if (!place || place.gap <= THERE * within) return;
+        if (!place || place.gap <= MEETS_SHARE * within) return;
         note(place.gap);
         now = withAnchor(now, i, { ...now.anchors[i]!, x: place.at.x, y: place.at.y });
       });
       for (const { x, y } of others.flatMap((other) => other.anchors)) {
         const found = nearestOnPath(now, { x, y }, within);
-        if (!found || found.distance <= THERE * within) continue;
+        if (!found || found.distance <= MEETS_SHARE * within) continue;
         if (now.anchors.some((a) => distance(a, { x, y }) <= within)) continue;
         note(found.distance);
         now = insertAnchor(now, found.segment, Math.min(1 - 1e-9, Math.max(1e-9, found.t)));

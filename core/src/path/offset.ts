@@ -20,15 +20,15 @@ export const leftOf = (direction: Point): Point => ({ x: direction.y, y: -direct
 export const heading = (c: Cubic, t: number): Point => unit(cubicTangent(c, t)) ?? { x: 1, y: 0 };
 
 /** Places between the ends at which it is looked how far a curve lies from where it should. */
-const LOOKED_AT = 24;
-const MOST_HALVINGS = 8;
+const ERROR_PLACES = 24;
+const MOST_SPLITS = 8;
 const FITTED_POINTS = 20;
 
 /** The farthest that places of the true offset lie from a curve that stands for it. */
 function farthest(c: Cubic, off: Cubic, by: number): number {
   let worst = 0;
-  for (let k = 1; k < LOOKED_AT; k++) {
-    const t = k / LOOKED_AT;
+  for (let k = 1; k < ERROR_PLACES; k++) {
+    const t = k / ERROR_PLACES;
     const p = add(cubicPoint(c, t), scale(leftOf(heading(c, t)), by));
     worst = Math.max(worst, distance(p, cubicPoint(off, footNear(off, p, t, 8))));
   }
@@ -76,7 +76,7 @@ export function offsetCubic(
   // Where the offset runs against the curve its ends lead the other way.
   const backward = (points[1]!.x - from.x) * start.x + (points[1]!.y - from.y) * start.y < 0;
   const fitted = fitCubic(points, backward ? negate(start) : start, backward ? end : negate(end));
-  if (farthest(c, fitted, by) <= tolerance || depth >= MOST_HALVINGS) return [fitted];
+  if (farthest(c, fitted, by) <= tolerance || depth >= MOST_SPLITS) return [fitted];
   const [one, other] = splitCubic(c, 0.5);
   const middle = heading(c, 0.5);
   return [
@@ -86,18 +86,18 @@ export function offsetCubic(
 }
 
 /** Places at which a curve's bend is looked at. */
-const BENDS = 64;
-const HALVINGS = 50;
+const BEND_PLACES = 64;
+const BISECTIONS = 50;
 
 /** Parameters, rising, at which a cubic bends just as tightly as a circle of a radius does, to either side. */
 export function bendParameters(c: Cubic, radius: number): number[] {
   const over = (t: number): number => Math.abs(cubicCurvature(c, t)) * radius - 1;
   const out: number[] = [];
-  for (let k = 0; k < BENDS; k++) {
-    let [low, high] = [k / BENDS, (k + 1) / BENDS];
+  for (let k = 0; k < BEND_PLACES; k++) {
+    let [low, high] = [k / BEND_PLACES, (k + 1) / BEND_PLACES];
     if (over(low) > 0 === over(high) > 0) continue;
     const begun = over(low) > 0;
-    for (let i = 0; i < HALVINGS; i++) {
+    for (let i = 0; i < BISECTIONS; i++) {
       const middle = (low + high) / 2;
       if (over(middle) > 0 === begun) low = middle;
       else high = middle;

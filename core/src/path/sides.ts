@@ -11,7 +11,7 @@ import type { Cut, Rounds, Stretch } from './stretch';
  * Directions in which it is looked what lies beside a stretch, none along what people draw. The first are nearly level and nearly
  * upright: the box about such a ray is thin, and little else lies in it.
  */
-const WAYS: readonly Point[] = [0.0123, 1.5567, 1.0471, 2.2199].map((angle) => ({ x: Math.cos(angle), y: Math.sin(angle) })); // prettier-ignore
+const RAY_WAYS: readonly Point[] = [0.0123, 1.5567, 1.0471, 2.2199].map((angle) => ({ x: Math.cos(angle), y: Math.sin(angle) })); // prettier-ignore
 
 /** Adds to a count that is left out where it is 0. */
 function count(round: Map<number, number>, shape: number, by: number): void {
@@ -30,13 +30,13 @@ interface Sides {
 const NONE: Sides = { left: new Map(), right: new Map() };
 
 /** Shares of a stretch from which rays go out. */
-const FROM = [0.5, 0.37, 0.71];
+const RAY_STARTS = [0.5, 0.37, 0.71];
 /** A ray that leaves a stretch at less than this sine runs along it. */
-const SLANTED = 0.2;
+const SLANT_SINE = 0.2;
 /** A ray leads out of everything after so many times the size. */
-const REACH = 1.5;
+const RAY_SIZES = 1.5;
 /** A ray that keeps so far from all ends of stretches, as a share of the size, cannot be mistaken. */
-const CLEAR = 1e-5;
+const CLEAR_SHARE = 1e-5;
 
 /**
  * How often each shape's outlines run round either side of each stretch: by a ray from its middle, along which all others
@@ -69,17 +69,17 @@ export function withSides(cuts: readonly Cut[], shapes: number, size: number): S
 
   function sidesOf(own: Cut, n: number): Sides {
     let best: (Sides & { readonly clear: number; readonly sure: boolean }) | null = null;
-    for (const share of FROM) {
+    for (const share of RAY_STARTS) {
       const from = cubicPoint(own.cubic, share);
       const tangent = cubicTangent(own.cubic, share);
-      for (const way of WAYS) {
+      for (const way of RAY_WAYS) {
         const slant = cross(tangent, way) / (Math.hypot(tangent.x, tangent.y) || 1);
-        if (Math.abs(slant) < SLANTED) continue;
+        if (Math.abs(slant) < SLANT_SINE) continue;
         const [ahead, behind] = [new Map<number, number>(), new Map<number, number>()];
         /** How near the ray comes to what would make a count doubtful: ends of stretches, and its own beginning. */
         let clear = Infinity;
         const end = (k: number): Point => ({ x: from.x + way.x * k, y: from.y + way.y * k });
-        const box = boxOfPoints([end(-REACH * size), end(REACH * size)]);
+        const box = boxOfPoints([end(-RAY_SIZES * size), end(RAY_SIZES * size)]);
         for (const k of index.search(box.x0, box.y0, box.x1, box.y1)) {
           // Most lie on one side of the ray: told from their control points, laid out so that it costs nothing.
           const o = 8 * k;
@@ -108,7 +108,7 @@ export function withSides(cuts: readonly Cut[], shapes: number, size: number): S
         const sure = sameRounds(told, behind);
         if (!best || (sure && !best.sure) || (sure === best.sure && clear > best.clear))
           best = { left: toRight ? told : ahead, right: toRight ? ahead : told, clear, sure };
-        if (best.sure && best.clear > CLEAR * size) return best;
+        if (best.sure && best.clear > CLEAR_SHARE * size) return best;
       }
     }
     return best ?? NONE;

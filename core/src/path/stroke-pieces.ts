@@ -32,9 +32,9 @@ interface Run {
   readonly closed: boolean;
 }
 
-const RIGHT: Point = { x: 1, y: 0 };
+const RIGHTWARD: Point = { x: 1, y: 0 };
 /** Directions that differ by less than this cosine says are one: half a degree. */
-const ONE_DIRECTION = Math.cos((0.5 * Math.PI) / 180);
+const ONE_DIRECTION_COSINE = Math.cos((0.5 * Math.PI) / 180);
 /** An arc of a quarter turn lies off its circle by this share of the radius. */
 const QUARTER_ERROR = 2.73e-4;
 
@@ -138,7 +138,7 @@ function crossingOf(a: Point, b: Point, p: Point, q: Point): Point | null {
 }
 
 /** A curve that bends more tightly than a band beside it is wide is taken in pieces that turn no more than this. */
-const TIGHT_TURN = Math.PI / 6;
+const TIGHT_TURN_RADIANS = Math.PI / 6;
 
 /** Parameters between which a band is a piece by itself: where its curve begins to bend too tightly, and turn by turn there. */
 function bandPlaces(c: Cubic, radius: number): number[] {
@@ -149,7 +149,7 @@ function bandPlaces(c: Cubic, radius: number): number[] {
       if (Math.abs(cubicCurvature(c, (from + to) / 2)) * radius > 1) {
         const ways = [0, 0.25, 0.5, 0.75, 1].map((k) => heading(c, from + k * (to - from)));
         const turn = ways.slice(1).reduce((sum, way, k) => sum + Math.acos(Math.max(-1, Math.min(1, dot(way, ways[k]!)))), 0); // prettier-ignore
-        const count = Math.max(1, Math.ceil(turn / TIGHT_TURN));
+        const count = Math.max(1, Math.ceil(turn / TIGHT_TURN_RADIANS));
         for (let k = 1; k < count; k++) out.push(from + (k / count) * (to - from));
       }
       out.push(to);
@@ -249,8 +249,8 @@ function dotPiece(path: Path, stroke: StrokeOutline, tolerance: number): Cubic[]
     return polygon([point(-1, -1), point(1, -1), point(1, 1), point(-1, 1)]);
   }
   return [
-    ...arc(at, radius, RIGHT, negate(RIGHT), tolerance),
-    ...arc(at, radius, negate(RIGHT), RIGHT, tolerance),
+    ...arc(at, radius, RIGHTWARD, negate(RIGHTWARD), tolerance),
+    ...arc(at, radius, negate(RIGHTWARD), RIGHTWARD, tolerance),
   ];
 }
 
@@ -271,7 +271,7 @@ export function strokePieces(paths: readonly Path[], stroke: StrokeOutline, tole
       for (let i = 0; i < n; i++) {
         const next = i + 1 < n ? i + 1 : run.closed ? 0 : null;
         if (next === null) continue;
-        if (dot(arrive[i]!, leave[next]!) > ONE_DIRECTION) {
+        if (dot(arrive[i]!, leave[next]!) > ONE_DIRECTION_COSINE) {
           // One direction for both, so that bands go over into each other without a gap.
           arrive[i] = leave[next]!;
         } else pieces.push(wedge(run.cubics[i]![3], arrive[i]!, leave[next]!, stroke, tolerance));

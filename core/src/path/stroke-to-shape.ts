@@ -35,7 +35,7 @@ export function strokeToShape(
 }
 
 /** An anchor so near the line between its neighbours, as a share of their distance, does nothing. */
-const IDLE = 1e-9;
+const IDLE_SHARE = 1e-9;
 
 /** Paths without the anchors that stand in a straight run: where pieces lay beside each other they had to be. */
 const withoutIdleAnchors = (paths: readonly Path[]): Path[] =>
@@ -48,7 +48,7 @@ const withoutIdleAnchors = (paths: readonly Path[]): Path[] =>
       const straight = !before.out && !a.in && !a.out && !after.in;
       const [to, on] = [subtract(a, before), subtract(after, a)];
       const idle =
-        straight && dot(to, on) > 0 && Math.abs(cross(to, on)) <= IDLE * distance(before, after) ** 2;
+        straight && dot(to, on) > 0 && Math.abs(cross(to, on)) <= IDLE_SHARE * distance(before, after) ** 2;
       if (!idle) kept.push(a);
     });
     return { ...path, anchors: kept };

@@ -18,15 +18,15 @@ export const cubicOf = ({ stretch, forward }: Walked): Cubic =>
 export const turnedBack = ({ stretch, forward }: Walked): Walked => ({ stretch, forward: !forward });
 
 /** Ways out of a vertex are told apart at this share of the way to the nearest other end, */
-const LOOKED_AT = 0.1;
+const NEAR_SHARE = 0.1;
 /** but at this many times what points may lie apart at least: nearer they say nothing. */
-const LEAST_LOOK = 32;
-const HALVINGS = 20;
+const LEAST_TIMES = 32;
+const BISECTIONS = 20;
 /** Ways whose directions differ by less, radians, are told apart farther on, up to this share of the shorter one's reach. */
-const ALIKE = 0.05;
-const LOOKED_FAR = 0.5;
+const ALIKE_RADIANS = 0.05;
+const FAR_SHARE = 0.5;
 /** They lie apart where it is more than so many times what points may lie apart. */
-const APART = 16;
+const APART_TIMES = 16;
 const TURN = 2 * Math.PI;
 
 /** An angle as at most half a turn either way. */
@@ -35,7 +35,7 @@ const halfTurn = (angle: number): number => angle - TURN * Math.round(angle / TU
 /** Where a curve first is so far from the place where it begins; its end where it never is. */
 function pointAtDistance(c: Cubic, from: Point, far: number): Point {
   let [low, high] = [0, 1];
-  for (let i = 0; i < HALVINGS; i++) {
+  for (let i = 0; i < BISECTIONS; i++) {
     const middle = (low + high) / 2;
     if (distance(cubicPoint(c, middle), from) < far) low = middle;
     else high = middle;
@@ -78,7 +78,7 @@ export function nextRound(
     const angles = known[one.forward ? 0 : 1];
     let angle = angles.get(one.stretch);
     if (angle === undefined) {
-      angle = angleAt(one, Math.max(LOOKED_AT * reaches.get(startOf(one))!, LEAST_LOOK * within));
+      angle = angleAt(one, Math.max(NEAR_SHARE * reaches.get(startOf(one))!, LEAST_TIMES * within));
       angles.set(one.stretch, angle);
     }
     return angle;
@@ -86,14 +86,14 @@ export function nextRound(
   /** How much farther clockwise one way out leads than another, up to half a turn either way. */
   const between = (from: Walked, to: Walked): number => {
     const near = halfTurn(angleOut(to) - angleOut(from));
-    if (Math.abs(near) > ALIKE) return near;
+    if (Math.abs(near) > ALIKE_RADIANS) return near;
     // Nearly alike they are told apart farther on, where they lie apart: they do not cross, so whichever lies on one side
     // stays there.
-    const most = LOOKED_FAR * Math.min(reachOf(cubicOf(from)), reachOf(cubicOf(to)));
-    let far = LEAST_LOOK * within;
+    const most = FAR_SHARE * Math.min(reachOf(cubicOf(from)), reachOf(cubicOf(to)));
+    let far = LEAST_TIMES * within;
     for (; far < most; far *= 2) {
       const gap = halfTurn(angleAt(to, far) - angleAt(from, far));
-      if (Math.abs(gap) * far > APART * within) return gap;
+      if (Math.abs(gap) * far > APART_TIMES * within) return gap;
     }
     return halfTurn(angleAt(to, most) - angleAt(from, most));
   };
@@ -109,7 +109,7 @@ export function nextRound(
     };
     return ways.reduce((best, one) => {
       const [a, b] = [turnOf(one), turnOf(best)];
-      if (Math.abs(a - b) > ALIKE || a === TURN || b === TURN) return a < b ? one : best;
+      if (Math.abs(a - b) > ALIKE_RADIANS || a === TURN || b === TURN) return a < b ? one : best;
       return between(best, one) > 0 ? one : best;
     });
   };

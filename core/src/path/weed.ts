@@ -186,7 +186,7 @@ export interface CrossingPlace {
 }
 
 /** A parameter so near an end of a segment is that end. */
-const AT_END = 1e-6;
+const AT_END_PARAMETER = 1e-6;
 
 /** Where lines meet others or themselves, as places for new anchors. */
 export function crossingPlaces(lines: readonly Path[]): CrossingPlace[] {
@@ -201,7 +201,8 @@ export function crossingPlaces(lines: readonly Path[]): CrossingPlace[] {
         [reversed ? start : end, to],
       ] as const) {
         const key = `${member} ${segment} ${t.toFixed(7)}`;
-        if (degrees.get(vertex) === 2 || t < AT_END || t > 1 - AT_END || seen.has(key)) continue;
+        if (degrees.get(vertex) === 2 || t < AT_END_PARAMETER || t > 1 - AT_END_PARAMETER || seen.has(key))
+          continue;
         seen.add(key);
         out.push({ line: member, segment, t });
       }

@@ -7,7 +7,7 @@ import type { BedPointer, Grip } from './behaviour';
 // Weed: a swipe takes the pieces of line that it goes across, a press the one under it.
 
 /** Screen pixels within which a press takes a piece. */
-const REACH_PX = 5;
+const PIECE_REACH_PX = 5;
 
 /** Pieces of the lines as they are; null while they are not known. */
 function knownPieces(desk: Desk): readonly LinePiece[] | null {
@@ -18,7 +18,7 @@ function knownPieces(desk: Desk): readonly LinePiece[] | null {
 /** The piece that a press at a point takes. */
 export function pieceUnder(desk: Desk, at: Point): number | null {
   const pieces = knownPieces(desk);
-  return pieces && pieceAt(pieces, at, REACH_PX / desk.looking.view.scale);
+  return pieces && pieceAt(pieces, at, PIECE_REACH_PX / desk.looking.view.scale);
 }
 
 export function gripWeed(desk: Desk, start: BedPointer): Grip {
