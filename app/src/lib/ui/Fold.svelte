@@ -36,6 +36,7 @@
     display: flex;
     align-items: center;
     gap: 4px;
+    min-height: 24px;
     cursor: pointer;
   }
   summary > .quiet {
