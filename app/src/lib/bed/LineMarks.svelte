@@ -20,9 +20,8 @@
   const area = $derived(lit === null ? null : (enclosed?.areas[lit] ?? null));
   const fill = $derived(hexOf(pourFill(desk), desk.colouring.palette));
   const bridges = $derived(task === 'pour' ? (enclosed?.bridges ?? []) : []);
-  const gone = $derived(
-    task !== 'weed' ? [] : resting ? [pieceUnder(desk, over!.sheet) ?? -1] : [...desk.linework.gone],
-  );
+  const under = $derived(task === 'weed' && resting ? pieceUnder(desk, over!.sheet) : null);
+  const gone = $derived(under === null ? [...desk.linework.gone] : [under]);
   const pieces = $derived(desk.linework.pieces?.found.pieces ?? []);
   const matrix = $derived(`matrix(${view.scale} 0 0 ${view.scale} ${view.tx} ${view.ty})`);
   const bed = (p: Point): string => pointText(toBed(view, p));
@@ -48,7 +47,7 @@
   {#if swipe.length > 1}
     <path class="swipe" d="M{swipe.map(bed).join('L')}" />
   {/if}
-  {#each gone.filter((n) => n >= 0) as n (n)}
+  {#each gone as n (n)}
     {@const d = (pieces[n]?.cubics ?? []).map(curve).join('')}
     <path class="halo wide" {d} />
     <path class="gone" {d} />

@@ -1,8 +1,10 @@
-import { enclosedAreas, findNode, linePieces, pathArea, setPath, shapesOf, strokeToShape, wholePaths, widen, type Path, type Shape } from '@mirrot/core'; // prettier-ignore
+import { addNode, combineAll, enclosedAreas, findNode, linePieces, pathArea, setPath, shapesOf, strokeToShape, wholePaths, widen, type Path, type Shape } from '@mirrot/core'; // prettier-ignore
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest';
 import { chooseShapes } from '$lib/desk/choice';
 import { linesOf, shapesEnclosing } from '$lib/desk/linework.svelte';
 import { asOneShape, freePaths, strokesToShapes, strokeWishes, widening, widenWishes, type Outlined, type Widening } from '$lib/edits/outlining'; // prettier-ignore
+import { combineChosen, outlinesOf } from '$lib/edits/combining';
+import { freeChosenHole } from '$lib/edits/holes';
 import { letAreasBe } from '$lib/edits/pouring';
 import { anchorsAtCrossings, shapesToWeed } from '$lib/edits/weeding';
 import type { OutlineWish } from '$lib/workers/paths';
@@ -86,6 +88,24 @@ describe('Pour', () => {
     b.desk.change('Move', setPath('top', line('t', [80, 100], [420, 100])));
     expect(pathArea(shape(id).paths[0]!)).toBeCloseTo(150 * 210, 6);
     expect(shape(id).poured).toBeUndefined();
+  });
+
+  it('that is split, or freed of a hole, leaves pieces that follow no line', () => {
+    b.desk.change('Island', addNode('layer', shapeWith('island', [square('i', 150, 150, 30)])));
+    look();
+    b.click({ x: 200, y: 250 });
+    const area = shapesOf(b.desk.art)[0]!.shape;
+    expect(area.paths).toHaveLength(2);
+    b.desk.choose(chooseShapes([area.id]));
+    freeChosenHole(b.desk);
+    expect(shapesOf(b.desk.art).filter((p) => p.shape.poured)).toHaveLength(0);
+    b.desk.undo();
+    b.desk.change('Over', addNode('layer', shapeWith('over', [square('o', 80, 220, 60)])));
+    const shapes = [shape(area.id), shape('over')];
+    const { split } = combineAll(outlinesOf(shapes), idOf);
+    combineChosen(b.desk, shapes, 'split', { add: [], bite: [], overlap: [], either: [], split });
+    expect(b.desk.choice.shapes).toHaveLength(3);
+    expect(shapesOf(b.desk.art).some((p) => p.shape.poured)).toBe(false);
   });
 
   it('says so outside all areas, and while they are not known; a drag taken back leaves nothing', () => {
@@ -177,7 +197,7 @@ describe('strokes as shapes', () => {
     const shapes = [shape('hose'), shape('tile')];
     const change = strokesToShapes(b.desk, shapes, outlined(strokeWishes(shapes)))!;
     b.desk.change('Stroke to shape', change.recipe);
-    expect(order()).toEqual(['hose', 'tile', 'Line of tile 2']);
+    expect(order()).toEqual(['hose', 'tile', 'Line of tile']);
     expect(shape('hose')).toMatchObject({ fill: { hex: '#2a2722' }, stroke: null });
     expect(pathArea(shape('hose').paths[0]!)).toBeCloseTo(1000, 6);
     expect(shape('tile')).toMatchObject({ fill: { hex: '#d4561c' }, stroke: null });

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fromPx, toPx, UNIT_DIGITS, type Paint, hexOf, shapeById, type Shape } from '@mirrot/core';
+  import { fromPx, toPx, UNIT_DIGITS, hexOf, shapeById, type Shape } from '@mirrot/core';
   import { chooseShapes } from '$lib/desk/choice';
   import { sameShapes } from '$lib/desk/linework.svelte';
   import { passingOffer } from '$lib/desk/passing';
@@ -24,7 +24,7 @@
   const gap = $derived(desk.habits.pourGap);
 
   const known = $derived(linework.known);
-  const fill: Paint = $derived(pourFill(desk));
+  const fill = $derived(pourFill(desk));
   const poured = $derived(pouredChosen(desk));
 
   // --- Widen -----------------------------------------------------------------------------------------------------------
@@ -103,7 +103,7 @@
     </div>
     {#if task === 'pour'}
       <p class="quiet" aria-live="polite">
-        <span class="chip" style:background={hexOf(fill as { hex: string }, desk.colouring.palette)}></span>
+        <span class="chip" style:background={hexOf(fill, desk.colouring.palette)}></span>
         {known
           ? `${known.enclosed.areas.length} areas, ${known.enclosed.bridges.length} gaps bridged`
           : 'Looking for areas …'}

@@ -8,8 +8,12 @@ export interface Lines {
   readonly owners: readonly string[];
 }
 
+/** A shape's lines, whole, as paths like any other. */
+export const plainLines = (shape: Shape): Path[] =>
+  wholePaths(shape).map((path) => ({ ...path, form: undefined }));
+
 export function linesOf(shapes: readonly Shape[]): Lines {
-  const all = shapes.flatMap((shape) => wholePaths(shape).map((path) => ({ path: { ...path, form: undefined }, owner: shape.id }))); // prettier-ignore
+  const all = shapes.flatMap((shape) => plainLines(shape).map((path) => ({ path, owner: shape.id })));
   return { shapes, paths: all.map(({ path }) => path), owners: all.map(({ owner }) => owner) };
 }
 
@@ -38,10 +42,10 @@ export class Linework {
   }
 
   /** Areas of the drawing as it is; null while they are not known. */
-  get known(): NonNullable<Linework['areas']> | null {
+  readonly known = $derived.by(() => {
     const { areas } = this;
     return areas && sameShapes(areas.lines.shapes, shapesEnclosing(this.#drawing.kept)) ? areas : null;
-  }
+  });
 
   /** The number of the area at a point; null outside all of them, or while they are not known. */
   areaAt(p: Point): number | null {

@@ -1,10 +1,7 @@
 import {
-  addNode,
+  addBeside,
   closeNearMisses,
   COMBININGS,
-  findNode,
-  nodeNames,
-  numberedName,
   releaseAxis,
   removeNodes,
   setPaths,
@@ -21,7 +18,9 @@ import {
 } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { plainLines } from '$lib/desk/linework.svelte';
 import { newId } from '$lib/ids';
+import { freshPaths, namesFor, withoutOwnLines } from './new-lines';
 
 // Chosen shapes combined into one, or split up at each other's outlines.
 
@@ -59,10 +58,7 @@ export const waysFor = ({ shapes }: ToCombine): readonly CombineWay[] =>
   shapes.length > 1 ? COMBINE_WAYS : ['split'];
 
 /** Outlines of shapes, whole. */
-export const outlinesOf = (shapes: readonly Shape[]): Path[][] =>
-  shapes.map((shape) => wholePaths(shape).map((path) => ({ ...path, form: undefined })));
-
-const fresh = (paths: readonly Path[]): Path[] => paths.map((path) => ({ ...path, id: newId() }));
+export const outlinesOf = (shapes: readonly Shape[]): Path[][] => shapes.map(plainLines);
 
 /** What shapes become: the lowest takes the outlines, and the look of the one that stays; the others go. */
 function combineRecipe(shapes: readonly Shape[], paths: readonly Path[], look: string | null = null): Recipe {
@@ -70,7 +66,7 @@ function combineRecipe(shapes: readonly Shape[], paths: readonly Path[], look: s
   return together(
     takeLook([lowest!.id], look ?? lowest!.id),
     releaseAxis([lowest!.id]),
-    setPaths(lowest!.id, fresh(paths)),
+    setPaths(lowest!.id, freshPaths(paths)),
     removeNodes(others.map(({ id }) => id)),
   );
 }
@@ -82,20 +78,17 @@ function splitRecipe(
   pieces: readonly SplitPiece[],
 ): { recipe: Recipe; ids: string[] } {
   const [lowest] = shapes;
-  const found = findNode(desk.art, lowest!.id);
-  const names = new Set(nodeNames(desk.art));
+  const nameOf = namesFor(desk);
   const made = pieces.map(({ paths, inside }, i): Shape => {
     const from = shapes[inside.lastIndexOf(true)]!;
-    const { axis: _axis, lettering: _lettering, place: _place, ...rest } = from;
-    const name = i === 0 ? lowest!.name : numberedName(from.name, names, 2);
-    names.add(name);
-    return { ...rest, id: i === 0 ? lowest!.id : newId(), name, paths: fresh(paths) };
+    const [id, name] = i === 0 ? [lowest!.id, lowest!.name] : [newId(), nameOf(from.name)];
+    return { ...withoutOwnLines(from), id, name, paths: freshPaths(paths) };
   });
   const [first, ...more] = made;
   const recipe = together(
     takeLook([lowest!.id], shapes[pieces[0]!.inside.lastIndexOf(true)]!.id),
     combineRecipe(shapes, first!.paths),
-    ...more.map((shape, i) => addNode(found!.parent!.id, shape, found!.index + 1 + i)),
+    addBeside(lowest!.id, more, true),
   );
   return { recipe, ids: made.map(({ id }) => id) };
 }

@@ -3,6 +3,7 @@ import {
   findNode,
   freeGroups,
   groupNodes,
+  inPaintOrder,
   moveNodes,
   nodeNames,
   numberedName,
@@ -23,12 +24,17 @@ import { newId } from '$lib/ids';
 import { chooseIds } from './copying';
 import { groupsChosen } from './grouping';
 import { FIRST_WEIGHT } from './painting';
+import { pourFill } from './pouring';
 
 // The traced picture, or other things in the stack, clipped by a shape: a group whose lowest shape is the edge. It stays live.
 
+/** What is chosen, the lowest first. */
+const chosenInOrder = (desk: Desk): readonly string[] =>
+  inPaintOrder(desk.drawing.kept, chosenNodes(desk.choice, desk.drawing.kept));
+
 /** The shape that cuts: the topmost of what is chosen, closed; null where there is none. */
 export function shapeToCut(desk: Desk): Shape | null {
-  const ids = chosenNodes(desk.choice, desk.drawing.kept);
+  const ids = chosenInOrder(desk);
   const top = ids.at(-1);
   const node = top === undefined ? null : findNode(desk.drawing.kept, top)?.node;
   if (node?.type !== 'shape' || !node.paths.every((path) => path.closed)) return null;
@@ -42,7 +48,7 @@ const bare = (id: string): Recipe => together(takeOff([id], 'fill'), takeOff([id
 export function cutOut(desk: Desk): void {
   const shape = shapeToCut(desk);
   if (!shape) return;
-  const ids = chosenNodes(desk.choice, desk.drawing.kept);
+  const ids = chosenInOrder(desk);
   const { traced } = desk.picture;
   const group: Omit<Group, 'children'> = {
     id: newId(),
@@ -87,9 +93,11 @@ export function releaseCutouts(desk: Desk): void {
     left.push(group.clip!, ...(onlyPicture ? [] : others.map(({ id }) => id)));
     const shape = group.children.find(({ id }) => id === group.clip) as Shape;
     const paints = (['fill', 'stroke'] as const).flatMap((target) =>
-      shape.aside?.[target] ? [putOn([shape.id], target, shape.aside[target] as never, FIRST_WEIGHT)] : [],
+      shape.aside?.[target] ? [putOn([shape.id], target, pourFill(desk), FIRST_WEIGHT)] : [],
     );
-    return together(...(onlyPicture ? [removeNodes([only.id])] : []), freeGroups([group.id]), ...paints);
+    // It stood on top of what it cut.
+    const back = onlyPicture ? removeNodes([only.id]) : moveNodes([shape.id], group.id);
+    return together(back, freeGroups([group.id]), ...paints);
   });
   const recipe = together(...recipes);
   desk.change('Release the cutout', recipe, { choice: chooseIds(previewArt(desk.art, recipe), left) });

@@ -12,6 +12,7 @@ import {
 import { chooseShapes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { newId } from '$lib/ids';
+import { withoutOwnLines } from './new-lines';
 
 const one = (desk: Desk): Shape | null =>
   desk.choice.shapes.length === 1 ? (desk.chosenShapes[0] ?? null) : null;
@@ -61,7 +62,7 @@ export function freeChosenHole(desk: Desk): void {
   const host = one(desk);
   const path = holeToFree(desk);
   if (!host || !path || !findNode(desk.art, host.id)) return;
-  const { paths: _paths, ...rest } = host;
+  const { paths: _paths, ...rest } = withoutOwnLines(host);
   const id = newId();
   desk.change(
     'Free the hole',

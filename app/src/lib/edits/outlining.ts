@@ -1,7 +1,5 @@
 import {
   addBeside,
-  nodeNames,
-  numberedName,
   releaseAxis,
   removeNodes,
   setPaths,
@@ -9,7 +7,6 @@ import {
   styleShapes,
   takeLook,
   together,
-  wholePaths,
   type Paint,
   type Path,
   type Recipe,
@@ -18,10 +15,12 @@ import {
 } from '@mirrot/core';
 import { chooseShapes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { plainLines } from '$lib/desk/linework.svelte';
 import { withProgress } from '$lib/desk/progress';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import { newId } from '$lib/ids';
 import { pathWorker, proxy, type OutlineWish } from '$lib/workers/paths';
+import { freshPaths, namesFor, withoutOwnLines } from './new-lines';
 import { pourFill } from './pouring';
 
 // Strokes as shapes, shapes grown and shrunk, several paths as one shape and apart again.
@@ -29,29 +28,19 @@ import { pourFill } from './pouring';
 /** What comes of one shape: pieces that hang together, each its outline and holes. */
 export type Outlined = readonly (readonly Path[])[];
 
-const fresh = (paths: readonly Path[]): Path[] => paths.map((path) => ({ ...path, id: newId() }));
-const lines = (shape: Shape): Path[] => wholePaths(shape).map((path) => ({ ...path, form: undefined }));
-
-/** Names for shapes that are made of others. */
-function namer(desk: Desk): (word: string) => string {
-  const names = new Set(nodeNames(desk.drawing.kept));
-  return (word) => {
-    const name = numberedName(word, names, 2);
-    names.add(name);
-    return name;
-  };
-}
-
 /** Chosen shapes that have a stroke. */
 export const strokedChosen = (desk: Desk): readonly Shape[] =>
   desk.chosenShapes.filter((shape) => shape.stroke);
 
 /** What the worker is asked for, shape by shape. */
 export const strokeWishes = (shapes: readonly Shape[]): OutlineWish[] =>
-  shapes.map((shape) => ({ kind: 'stroke', paths: lines(shape), stroke: shape.stroke! }));
+  shapes.map((shape) => ({ kind: 'stroke', paths: plainLines(shape), stroke: shape.stroke! }));
 
-/** A shape as another one's: without what holds only for the lines it had. */
-const like = ({ axis: _axis, lettering: _lettering, place: _place, poured: _poured, aside: _aside, toned: _toned, ...rest }: Shape): Shape => rest; // prettier-ignore
+/** A shape beside another one, with a fill of its own. */
+const beside = (shape: Shape, name: string, fill: Paint, paths: readonly Path[]): Shape => {
+  const { aside: _aside, toned: _toned, ...rest } = withoutOwnLines(shape);
+  return { ...rest, id: newId(), name, fill, stroke: null, paths };
+};
 
 /**
  * Strokes become shapes filled as they were painted. A shape with a fill keeps it and loses its stroke; the stroke's outline is
@@ -64,10 +53,10 @@ export function strokesToShapes(
   shapes: readonly Shape[],
   outlined: readonly Outlined[],
 ): { recipe: Recipe; ids: string[] } | null {
-  const nameOf = namer(desk);
+  const nameOf = namesFor(desk);
   const ids: string[] = [];
   const recipes = shapes.flatMap((shape, i): Recipe[] => {
-    const paths = fresh(outlined[i]!.flat());
+    const paths = freshPaths(outlined[i]!.flat());
     const stroke = shape.stroke!;
     if (paths.length === 0) return [];
     if (!shape.fill) {
@@ -78,16 +67,8 @@ export function strokesToShapes(
         styleShapes([shape.id], { fill: stroke.paint, stroke: null }),
       ];
     }
-    const id = newId();
-    ids.push(id);
-    const made = {
-      ...like(shape),
-      id,
-      name: nameOf(`Line of ${shape.name}`),
-      fill: stroke.paint,
-      stroke: null,
-      paths,
-    };
+    const made = beside(shape, nameOf(`Line of ${shape.name}`), stroke.paint, paths);
+    ids.push(made.id);
     return [styleShapes([shape.id], { stroke: null }), addBeside(shape.id, [made], !stroke.under)];
   });
   return ids.length > 0 ? { recipe: together(...recipes), ids } : null;
@@ -125,7 +106,7 @@ export const widenWishes = (
   shapes.flatMap((shape) =>
     Array.from({ length: place === 'behind' ? rings : 1 }, (_, k): OutlineWish => ({
       kind: 'widen',
-      paths: lines(shape),
+      paths: plainLines(shape),
       by: by * (k + 1),
       joins: { joins, miterLimit },
     })),
@@ -138,7 +119,7 @@ export function widening(
   how: Widening,
   outlined: readonly Outlined[],
 ): { recipe: Recipe; ids: string[] } | null {
-  const nameOf = namer(desk);
+  const nameOf = namesFor(desk);
   const ids: string[] = [];
   const each = how.place === 'behind' ? how.rings : 1;
   const fill: Paint = pourFill(desk);
@@ -146,11 +127,11 @@ export function widening(
     const own = outlined.slice(i * each, (i + 1) * each);
     if (how.place === 'behind') {
       const made = own.toReversed().flatMap((pieces): Shape[] => {
-        const paths = fresh(pieces.flat());
+        const paths = freshPaths(pieces.flat());
         if (paths.length === 0) return [];
-        const id = newId();
-        ids.push(id);
-        return [{ ...like(shape), id, name: nameOf(`Round ${shape.name}`), fill, stroke: null, paths }];
+        const ring = beside(shape, nameOf(`Round ${shape.name}`), fill, paths);
+        ids.push(ring.id);
+        return [ring];
       });
       return [addBeside(shape.id, made, false)];
     }
@@ -160,9 +141,9 @@ export function widening(
     const made = more.map((paths): Shape => {
       const id = newId();
       ids.push(id);
-      return { ...like(shape), id, name: nameOf(shape.name), paths: fresh(paths) };
+      return { ...withoutOwnLines(shape), id, name: nameOf(shape.name), paths: freshPaths(paths) };
     });
-    return [releaseAxis([shape.id]), setPaths(shape.id, fresh(first)), addBeside(shape.id, made, true)];
+    return [releaseAxis([shape.id]), setPaths(shape.id, freshPaths(first)), addBeside(shape.id, made, true)];
   });
   return ids.length > 0 ? { recipe: together(...recipes), ids } : null;
 }
@@ -177,7 +158,7 @@ export function asOneShape(desk: Desk): void {
   const recipe = together(
     takeLook([lowest.id], look),
     releaseAxis([lowest.id]),
-    setPaths(lowest.id, fresh(shapes.flatMap(lines))),
+    setPaths(lowest.id, freshPaths(shapes.flatMap(plainLines))),
     removeNodes(others.map(({ id }) => id)),
   );
   desk.change('As one shape', recipe, { choice: chooseShapes([lowest.id]) });
@@ -189,13 +170,17 @@ export const manyPathed = (desk: Desk): readonly Shape[] =>
 
 /** Every path of the chosen shapes becomes a shape of its own, in its shape's place. */
 export function freePaths(desk: Desk): void {
-  const nameOf = namer(desk);
+  const nameOf = namesFor(desk);
   const ids: string[] = [];
   const recipes = manyPathed(desk).flatMap((shape): Recipe[] => {
-    const [first, ...more] = lines(shape);
-    const made = more.map((path): Shape => ({ ...like(shape), id: newId(), name: nameOf(shape.name), paths: fresh([path]) })); // prettier-ignore
+    const [first, ...more] = plainLines(shape);
+    const made = more.map((path): Shape => ({ ...withoutOwnLines(shape), id: newId(), name: nameOf(shape.name), paths: freshPaths([path]) })); // prettier-ignore
     ids.push(shape.id, ...made.map(({ id }) => id));
-    return [releaseAxis([shape.id]), setPaths(shape.id, fresh([first!])), addBeside(shape.id, made, true)];
+    return [
+      releaseAxis([shape.id]),
+      setPaths(shape.id, freshPaths([first!])),
+      addBeside(shape.id, made, true),
+    ];
   });
   if (ids.length > 0) desk.change('Free its paths', together(...recipes), { choice: chooseShapes(ids) });
 }

@@ -7,6 +7,7 @@ import type * as Outlining from '$lib/edits/outlining';
 import type * as Weeding from '$lib/edits/weeding';
 import type { Command } from '$lib/desk/command';
 import type { Desk } from '$lib/desk/desk.svelte';
+import type { Step } from '$lib/desk/steps';
 import { TASK_WORDS } from '$lib/desk/task';
 import { whenFetched } from '$lib/desk/when-fetched';
 
@@ -42,6 +43,10 @@ const lasting = (kind: 'pour' | 'weed', title: string, icon: Command['icon']): C
 
 /** Where the picture would hide what lies beneath everything. */
 const PROVING_GLASS = 100;
+/** Steps in which what lies beneath everything is seen. */
+const PROVING_STEPS: readonly Step[] = ['colour', 'proof'];
+const isProving = ({ step, looking }: Desk): boolean =>
+  looking.ground === 'loud' && PROVING_STEPS.includes(step);
 
 export const LINES: readonly Command[] = [
   lasting('pour', 'Pour', Droplets),
@@ -88,15 +93,19 @@ export const LINES: readonly Command[] = [
     title: 'Prove the hole',
     icon: Eclipse,
     says: ({ desk }) =>
-      desk.looking.ground === 'loud'
-        ? 'Take the loud colour away again'
-        : 'Put a loud colour beneath everything',
-    on: ({ desk }) => desk.looking.ground === 'loud',
-    run({ desk: { looking } }) {
-      const on = looking.ground === 'loud';
-      looking.ground = on ? 'sheet' : 'loud';
-      if (!on) looking.glass = PROVING_GLASS;
-      else if (looking.glass === PROVING_GLASS) looking.glassBack();
+      isProving(desk) ? 'Take the loud colour away again' : 'Put a loud colour beneath everything',
+    on: ({ desk }) => isProving(desk),
+    run({ desk }) {
+      const { looking } = desk;
+      if (isProving(desk)) {
+        looking.ground = 'sheet';
+        if (looking.glass === PROVING_GLASS) looking.glassBack();
+        return;
+      }
+      // While lines are drawn and refined nothing lies beneath them.
+      if (!PROVING_STEPS.includes(desk.step)) desk.open('proof');
+      looking.ground = 'loud';
+      looking.glass = PROVING_GLASS;
     },
   },
 ];
