@@ -14,6 +14,7 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { Desk } from '$lib/desk/desk.svelte';
+import { createHabits } from '$lib/desk/habits.svelte';
 import type { Step } from '$lib/desk/steps';
 import { toBed } from '$lib/desk/view';
 import { createPressMachine, type BedPointer, type PressMachine } from './behaviour';
@@ -73,7 +74,7 @@ export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', sca
   for (const s of shapes) art = changeArt(art, addNode('layer', s)).art;
   const sent: (readonly Patch[])[] = [];
   let time = 0;
-  const desk = new Desk(art, { push: ({ patches }) => sent.push(patches) }, () => time);
+  const desk = new Desk(art, { push: ({ patches }) => sent.push(patches) }, createHabits(), () => time);
   // Where a press lands is what these tests ask, until they ask what attracts.
   desk.habits.set({ snapOn: false });
   desk.step = step;

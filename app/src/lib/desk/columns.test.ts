@@ -3,7 +3,7 @@ import { Columns } from './columns.svelte';
 import { createHabits } from './habits.svelte';
 
 it('columns fold and are remembered on wide pages; on narrow ones they lie over the bed, one at a time', () => {
-  const habits = createHabits(undefined);
+  const habits = createHabits();
   const columns = new Columns(habits);
   expect([columns.shown('stack'), columns.shown('eye')]).toEqual([true, true]);
   columns.turn('stack');

@@ -34,9 +34,9 @@ export class Desk {
   constructor(
     art: Art,
     sink: ChangeSink,
+    readonly habits: Habits = createHabits(),
     /** Milliseconds on a steady clock. */
     readonly now: () => number = () => performance.now(),
-    readonly habits: Habits = createHabits(),
   ) {
     this.drawing = new Drawing(art, sink, this);
     this.looking = new Looking(this);

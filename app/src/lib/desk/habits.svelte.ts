@@ -1,56 +1,100 @@
-import { SNAP_KINDS, type SnapKind } from '@mirrot/core';
-import * as z from 'zod/mini';
+import type { SnapKind } from '@mirrot/core';
 
-const KEY = 'mirrot-habits';
+export const HABITS_KEY = 'mirrot-habits';
 
-/** How someone likes to draw: it stays from one project and one day to the next. Whatever cannot be read is as at first. */
-const habitsSchema = z.object({
+/** How someone likes to draw: it stays from one project and one day to the next. */
+export interface HabitValues {
   /** A curved anchor's leaving handle shapes the next segment. */
-  carry: z.catch(z.boolean(), true),
+  readonly carry: boolean;
   /** Plain clicks make flowing anchors. */
-  flowingClicks: z.catch(z.boolean(), false),
+  readonly flowingClicks: boolean;
   /** Only straight segments are drawn: a drag moves the new anchor instead of pulling handles. */
-  straightOnly: z.catch(z.boolean(), false),
+  readonly straightOnly: boolean;
   /** Anchors that turn by more than this, in degrees, stay corners when the rest is made to flow. */
-  sharpest: z.catch(z.number().check(z.minimum(5), z.maximum(175)), 70),
+  readonly sharpest: number;
   /** How far the line may go when anchors are thinned out, screen pixels. */
-  thinWithin: z.catch(z.number().check(z.minimum(0.1), z.maximum(10)), 1),
+  readonly thinWithin: number;
   /** Dragged handles keep their angle. */
-  angleLocked: z.catch(z.boolean(), false),
+  readonly angleLocked: boolean;
   /** How far to either side of a path the picture's edge is looked for, screen pixels. */
-  driftReach: z.catch(z.number().check(z.minimum(6), z.maximum(60)), 16),
+  readonly driftReach: number;
   /** Drift that counts as on the edge, picture pixels. */
-  driftWithin: z.catch(z.number().check(z.minimum(0.1), z.maximum(10)), 1),
+  readonly driftWithin: number;
   /** Bumps of the edge shorter than this are ignored, picture pixels; 0 for none. */
-  driftDetail: z.catch(z.number().check(z.minimum(0), z.maximum(60)), 0),
+  readonly driftDetail: number;
   /** Anchors that could go are marked on chosen paths. */
-  spareMarks: z.catch(z.boolean(), true),
+  readonly spareMarks: boolean;
   /** Whiskers stand on chosen paths. */
-  whiskers: z.catch(z.boolean(), true),
+  readonly whiskers: boolean;
   /** Settle may move anchors, not only handles. */
-  settleAnchors: z.catch(z.boolean(), true),
+  readonly settleAnchors: boolean;
   /** The next segment is offered on the picture's edge while blocking in. */
-  reach: z.catch(z.boolean(), true),
+  readonly reach: boolean;
   /** Where the edge turns ahead is shown when the pointer rests. */
-  hints: z.catch(z.boolean(), true),
+  readonly hints: boolean;
   /** How far from the edge one offered segment may lie, picture pixels. */
-  reachWithin: z.catch(z.number().check(z.minimum(0.2), z.maximum(10)), 0.6),
+  readonly reachWithin: number;
   /** Share of the lightest and of the darkest pixels that Body tone leaves out, each. */
-  toneTrim: z.catch(z.number().check(z.minimum(0), z.maximum(0.45)), 0.2),
+  readonly toneTrim: number;
   /** Sampled colours come to the nearest chip. */
-  keepToPalette: z.catch(z.boolean(), false),
+  readonly keepToPalette: boolean;
   /** Colours that were given last, newest first, hex. */
-  recentColours: z.catch(z.array(z.string().check(z.regex(/^#[0-9a-f]{6}$/))), []),
+  readonly recentColours: readonly string[];
   /** How far apart fills may be to count as one when shapes are chosen by their fill, ΔE. */
-  fillWithin: z.catch(z.number().check(z.minimum(0), z.maximum(30)), 0),
+  readonly fillWithin: number;
   /** Neighbours never get the same colour when a range is dealt. */
-  dealApart: z.catch(z.boolean(), true),
+  readonly dealApart: boolean;
   /** Gaps between ends of lines that Pour bridges, sheet pixels. */
-  pourGap: z.catch(z.number().check(z.minimum(0), z.maximum(1000)), 2),
+  readonly pourGap: number;
   /** What is poured keeps up with the lines it lies between. */
-  pourKeeps: z.catch(z.boolean(), true),
-  snapOn: z.catch(z.boolean(), true),
-  snap: z.catch(z.record(z.enum(SNAP_KINDS), z.boolean()), {
+  readonly pourKeeps: boolean;
+  readonly snapOn: boolean;
+  readonly snap: Readonly<Record<SnapKind, boolean>>;
+  /** Width of the tracing ink of the path in hand, screen pixels; finished ones are thinner. */
+  readonly inkWidth: number;
+  /** Paths are single strokes of a pen this wide, sheet pixels. */
+  readonly pen: boolean;
+  readonly penWidth: number;
+  /** The chosen shapes are filled see-through while they are shaped. */
+  readonly haze: boolean;
+  /** Teeth along the chosen paths, as long as they bend. */
+  readonly comb: boolean;
+  /** The real weight of strokes shows round the ink. */
+  readonly trueStroke: boolean;
+  readonly loupe: boolean;
+  readonly rulers: boolean;
+  readonly stackOpen: boolean;
+  readonly eyeOpen: boolean;
+  /** What Symmetric again goes by: the axis that is set, the drawing's own middle line, its own centre. */
+  readonly evenAbout: 'axis' | 'middle' | 'centre';
+}
+
+/** The habits of someone who has not changed any. */
+export const FIRST_HABITS: HabitValues = {
+  carry: true,
+  flowingClicks: false,
+  straightOnly: false,
+  sharpest: 70,
+  thinWithin: 1,
+  angleLocked: false,
+  driftReach: 16,
+  driftWithin: 1,
+  driftDetail: 0,
+  spareMarks: true,
+  whiskers: true,
+  settleAnchors: true,
+  reach: true,
+  hints: true,
+  reachWithin: 0.6,
+  toneTrim: 0.2,
+  keepToPalette: false,
+  recentColours: [],
+  fillWithin: 0,
+  dealApart: true,
+  pourGap: 2,
+  pourKeeps: true,
+  snapOn: true,
+  snap: {
     anchors: true,
     segments: true,
     crossings: true,
@@ -59,26 +103,19 @@ const habitsSchema = z.object({
     sheet: true,
     edge: false,
     grid: true,
-  }),
-  /** Width of the tracing ink of the path in hand, screen pixels; finished ones are thinner. */
-  inkWidth: z.catch(z.number().check(z.minimum(1), z.maximum(3)), 2),
-  /** Paths are single strokes of a pen this wide, sheet pixels. */
-  pen: z.catch(z.boolean(), false),
-  penWidth: z.catch(z.number().check(z.minimum(0.1), z.maximum(1000)), (0.8 * 96) / 25.4),
-  /** The chosen shapes are filled see-through while they are shaped. */
-  haze: z.catch(z.boolean(), false),
-  /** Teeth along the chosen paths, as long as they bend. */
-  comb: z.catch(z.boolean(), false),
-  /** The real weight of strokes shows round the ink. */
-  trueStroke: z.catch(z.boolean(), false),
-  loupe: z.catch(z.boolean(), true),
-  rulers: z.catch(z.boolean(), true),
-  stackOpen: z.catch(z.boolean(), true),
-  eyeOpen: z.catch(z.boolean(), true),
-  /** What Symmetric again goes by: the axis that is set, the drawing's own middle line, its own centre. */
-  evenAbout: z.catch(z.enum(['axis', 'middle', 'centre']), 'middle'),
-});
-type HabitValues = z.infer<typeof habitsSchema>;
+  },
+  inkWidth: 2,
+  pen: false,
+  penWidth: (0.8 * 96) / 25.4,
+  haze: false,
+  comb: false,
+  trueStroke: false,
+  loupe: true,
+  rulers: true,
+  stackOpen: true,
+  eyeOpen: true,
+  evenAbout: 'middle',
+};
 
 export type Store = Pick<Storage, 'getItem' | 'setItem'>;
 
@@ -87,24 +124,16 @@ export interface Habits extends Readonly<HabitValues> {
   setSnap(kind: SnapKind, on: boolean): void;
 }
 
-function remembered(store: Store | undefined): HabitValues {
-  let value: unknown;
-  try {
-    value = JSON.parse(store?.getItem(KEY) ?? '{}');
-  } catch {
-    value = {};
-  }
-  const read = habitsSchema.safeParse(value);
-  return read.success ? read.data : habitsSchema.parse({});
-}
-
-/** Habits kept in a store, the browser's when none is given. */
-export function createHabits(store: Store | undefined = globalThis.localStorage): Habits {
-  const values = $state(remembered(store));
+/** Habits that are kept in a store, the browser's when none is given. */
+export function createHabits(
+  remembered: HabitValues = FIRST_HABITS,
+  store: Store | undefined = globalThis.localStorage,
+): Habits {
+  const values = $state({ ...remembered });
   const set = (changed: Partial<HabitValues>): void => {
     Object.assign(values, changed);
     try {
-      store?.setItem(KEY, JSON.stringify(values));
+      store?.setItem(HABITS_KEY, JSON.stringify(values));
     } catch {
       // A full or closed store forgets; drawing goes on.
     }

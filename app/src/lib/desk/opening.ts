@@ -15,8 +15,10 @@ import {
   type SetAside,
 } from './kept-changes';
 import { fetchIfPoured } from './following';
+import { createHabits } from './habits.svelte';
 import { fetchMerge } from './merging';
 import { goOnWhereLeft, takeFromTab } from './left';
+import { rememberedHabits } from './remembered-habits';
 import { createSaving, type Replacement, type Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
@@ -98,7 +100,7 @@ const LEAVING_TIME = 10_000;
  */
 export async function openProject(id: string): Promise<Workplace> {
   await leaving.get(id);
-  const opening = await whatIsKnown(id);
+  const [opening, habits] = await Promise.all([whatIsKnown(id), rememberedHabits()]);
   const { project, theirs, left, away } = opening;
   const visit = newId();
   const visitOver = announceVisit(visit);
@@ -128,7 +130,7 @@ export async function openProject(id: string): Promise<Workplace> {
   });
   const drawn = ofChanges(theirs.art, pending);
   await fetchIfPoured(drawn);
-  const desk = new Desk(drawn, saving satisfies ChangeSink);
+  const desk = new Desk(drawn, saving satisfies ChangeSink, createHabits(habits));
   const place = takeFromTab(id) ?? opening.place;
   if (place) goOnWhereLeft(desk, place);
   desk.drawing.history = historyOf(opening, pending, desk.art);
