@@ -38,11 +38,13 @@ export { type Holdings, holdingsOf } from './holdings';
 export { pathInside, polygonOf, shapeHas } from './inside';
 export {
   ART_VERSION,
+  DARKEST_GROUND,
   FARTHEST_COORDINATE,
   MOST_CHARACTERS,
   MOST_CHIPS,
   MOST_COLOURWAYS,
   MOST_COPIES,
+  WIDEST_EDGE,
 } from './limits';
 export { drawnData, lineRuns } from './line-data';
 export { type Merge, mergeArt, type Merged } from './merge';

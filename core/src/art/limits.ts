@@ -10,6 +10,10 @@ export const MOST_CHARACTERS = 500;
 export const FARTHEST_COORDINATE = 1e6;
 /** Most copies of a group, itself counted. */
 export const MOST_COPIES = 500;
+/** A cutout's edge lies, and its shadow reaches, this far from the outline at most, sheet pixels. */
+export const WIDEST_EDGE = 10_000;
+/** The darkest ground, luma from 0 to 1, that a shadow is told from. */
+export const DARKEST_GROUND = 0.05;
 /** Most colourways that are kept. */
 export const MOST_COLOURWAYS = 100;
 /** Most chips of a palette. */

@@ -170,9 +170,9 @@ export function mergeTree(base: Art, mine: Art, theirs: Art, names: Set<string>)
   return layers.length > 0 ? layers : mine.layers;
 }
 
-/** The group without its clip where the shape that clipped it no longer stands in it. */
+/** The group without its clip, and the clip's edge, where the shape that clipped it no longer stands in it. */
 function withClipThere(group: Group): Group {
-  const { clip, ...rest } = group;
+  const { clip, edge: _, ...rest } = group;
   return clip === undefined || group.children.some((c) => c.id === clip && c.type === 'shape') ? group : rest;
 }
 

@@ -2,6 +2,7 @@
 
 import { compose, type Affine } from '../geometry/affine';
 import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
+import { corner } from '../path/anchor';
 import { transformPath } from '../path/path-map';
 import { pathBounds } from '../path/path-measure';
 import type { Path } from '../path/path';
@@ -12,7 +13,7 @@ import { shownCorners } from './placed-picture';
 import { copyMaps } from './repeat';
 import { same } from './same';
 import { MOST_COPIES } from './limits';
-import type { Art, PlacedPicture, Shape } from './schema';
+import type { Art, CutEdge, PlacedPicture, Shape } from './schema';
 import { byType, childrenOf, wholePaths, type ParentNode, type TreeNode } from './tree';
 
 // The drawing as it is painted: the one description that the bed, the thumbnails and every file read. Parts follow one
@@ -23,6 +24,28 @@ export interface Clip {
   /** The shape whose outline it is. */
   readonly id: string;
   readonly paths: readonly Path[];
+}
+
+/** What shows of a part by how light it is there: all of it where that is white, nothing where it is black. */
+export type Mask = EdgeMask | ShadowMask;
+
+/** An outline, grown and softened. */
+interface EdgeMask extends Clip {
+  readonly kind: 'edge';
+  /** How far the cut lies outside the outline, sheet pixels; below 0 inside. */
+  readonly by: number;
+  /** Standard deviation of a Gaussian, sheet pixels; 0 for sharp. */
+  readonly soft: number;
+}
+
+/** How dark parts are beside a ground, on one side of an outline, fading out with the distance from it. */
+interface ShadowMask extends Clip {
+  readonly kind: 'shadow';
+  readonly side: number;
+  readonly reach: number;
+  readonly ground: number;
+  /** What is dark or light. */
+  readonly parts: readonly PaintedPart[];
 }
 
 interface Part {
@@ -38,6 +61,8 @@ interface Part {
   readonly shadow: Shadow | null;
   /** Cuts it; null for none. What clips the groups it stands in cuts it as well. */
   readonly clip: Clip | null;
+  /** Softens what the clip leaves of it; null for none. */
+  readonly mask: Mask | null;
 }
 
 /** A stroke with its chips looked up. */
@@ -92,6 +117,7 @@ const partFields = (node: TreeNode, clip: Clip | null): Part => ({
   blur: node.blur ?? 0,
   shadow: node.shadow ?? null,
   clip,
+  mask: null,
 });
 
 function paintedShape(shape: Shape, clip: Clip | null, { palette }: Tables): PaintedShape {
@@ -125,6 +151,14 @@ function keptCopy<T extends object>(kept: WeakMap<T, Map<string, T>>, of: T, key
 const seenAt = (paint: SeenPaint, map: Affine): SeenPaint =>
   paint.kind === 'flat' ? paint : { ...paint, placement: compose(map, paint.placement) };
 
+function copiedMask(mask: Mask, map: Affine, mark: string): Mask {
+  const paths = mask.paths.map((path) => transformPath(path, map));
+  const placed = { id: `${mask.id}${mark}`, paths };
+  if (mask.kind === 'edge') return { ...mask, ...placed };
+  const side = mask.side + Math.atan2(map[1], map[0]);
+  return { ...mask, ...placed, side, parts: mask.parts.map((part) => copiedPart(part, map, mark)) };
+}
+
 /** A part put somewhere else by a map that keeps its size; its ids end in `mark`. */
 function copiedPart(part: PaintedPart, map: Affine, mark: string): PaintedPart {
   return keptCopy(copiesMade, part, `${mark} ${map.join(' ')}`, (): PaintedPart => {
@@ -134,7 +168,8 @@ function copiedPart(part: PaintedPart, map: Affine, mark: string): PaintedPart {
         id: `${part.clip!.id}${mark}`,
         paths: part.clip!.paths.map((path) => transformPath(path, map)),
       }));
-    const placed = { id: `${part.id}${mark}`, clip };
+    const mask = part.mask && copiedMask(part.mask, map, mark);
+    const placed = { id: `${part.id}${mark}`, clip, mask };
     if (part.type === 'group')
       return { ...part, ...placed, parts: part.parts.map((inner) => copiedPart(inner, map, mark)) };
     if (part.type === 'picture') {
@@ -159,10 +194,20 @@ function samePart(a: PaintedPart, b: PaintedPart): boolean {
   return Object.keys(one).every((key) => {
     const [x, y] = [one[key], two[key]];
     if (key === 'fill' || key === 'stroke' || key === 'shadow') return same(x, y);
-    if (key !== 'parts') return x === y;
-    const [own, other] = [x as readonly PaintedPart[], y as readonly PaintedPart[]];
-    return own.length === other.length && own.every((part, i) => part === other[i]);
+    if (key === 'mask') return sameMask(x as Mask | null, y as Mask | null);
+    return key === 'parts' ? sameObjects(x as readonly PaintedPart[], y as readonly PaintedPart[]) : x === y;
   });
+}
+
+const sameObjects = (a: readonly unknown[], b: readonly unknown[]): boolean =>
+  a.length === b.length && a.every((item, i) => item === b[i]);
+
+function sameMask(a: Mask | null, b: Mask | null): boolean {
+  if (!a || !b) return a === b;
+  const [one, two] = [a as unknown as Record<string, unknown>, b as unknown as Record<string, unknown>];
+  return Object.keys({ ...one, ...two }).every((key) =>
+    key === 'parts' ? sameObjects(one.parts as unknown[], two.parts as unknown[]) : one[key] === two[key],
+  );
 }
 
 /** The part kept for a node where it is as it was, so that only what changed is painted anew. */
@@ -213,12 +258,16 @@ function paintedGroup(
 ): PaintedGroup | null {
   const whole = wanted(node);
   const clipping = node.type === 'group' ? node.children.find((c) => c.id === node.clip) : undefined;
-  const within = clipping?.type === 'shape' ? clipOf(clipping) : null;
+  const cut = clipping?.type === 'shape' ? clipOf(clipping) : null;
+  const edge = cut && node.type === 'group' ? node.edge : undefined;
+  // An edge that is not a sharp one cuts what is clipped as a whole.
+  const within = edge ? null : cut;
   const inside: Choice = { wanted: whole ? () => true : wanted, all };
-  const inner = childrenOf(node).flatMap(
+  const painted = childrenOf(node).flatMap(
     (child) => paintedPart(child, child === clipping ? null : within, tables, inside) ?? [],
   );
-  if (!whole && inner.length === 0) return null;
+  if (!whole && painted.length === 0) return null;
+  const inner = edge ? withEdge(node, painted, cut!, edge) : painted;
   const copies = node.type === 'group' ? copyMaps(node) : [];
   const seen = [
     ...inner,
@@ -226,6 +275,62 @@ function paintedGroup(
   ];
   const part: PaintedGroup = { type: 'group', ...partFields(node, clip), parts: seen };
   return whole && !all ? kept(node, tables, part) : part;
+}
+
+const plainPart = (id: string, name: string): Part => ({
+  id,
+  name,
+  opacity: 1,
+  blend: 'normal',
+  blur: 0,
+  shadow: null,
+  clip: null,
+  mask: null,
+});
+
+const edgesMade = new WeakMap<Clip, readonly PaintedPart[]>();
+
+const boxPath = ({ x0, y0, x1, y1 }: Box): Path => ({
+  id: 'box',
+  closed: true,
+  anchors: [corner(x0, y0), corner(x1, y0), corner(x1, y1), corner(x0, y1)],
+});
+
+/** What a group's shape clips, as one part under a mask, above the shadow that stays and what the shape itself paints. */
+function withEdge(
+  { name }: ParentNode,
+  painted: readonly PaintedPart[],
+  cut: Clip,
+  { by, soft, shadow }: CutEdge,
+): readonly PaintedPart[] {
+  const own = painted.filter((part) => part.id === cut.id);
+  const clipped = painted.filter((part) => part.id !== cut.id);
+  if (clipped.length === 0) return own;
+  const outline = { id: cut.id, paths: cut.paths };
+  const whole: PaintedGroup = {
+    ...plainPart(`${cut.id}_within`, name),
+    type: 'group',
+    parts: clipped,
+    mask: { kind: 'edge', ...outline, by, soft },
+  };
+  const made: PaintedPart[] = [whole];
+  if (shadow) {
+    const mask: Mask = { kind: 'shadow', ...outline, ...shadow, parts: clipped };
+    made.unshift({
+      ...plainPart(`${cut.id}_shadow`, `Shadow of ${name}`),
+      type: 'shape',
+      paths: [boxPath(maskBox(mask))],
+      fill: { kind: 'flat', hex: '#000000' },
+      fillRule: 'evenodd',
+      stroke: null,
+      mask,
+    });
+  }
+  // Only what changed is painted anew.
+  const known = edgesMade.get(cut) ?? [];
+  const now = made.map((part, i) => (known[i] && samePart(part, known[i]) ? known[i] : part));
+  edgesMade.set(cut, now);
+  return [...own, ...now];
 }
 
 const WHOLE: Choice = { wanted: () => true, all: false };
@@ -283,6 +388,13 @@ const meet = (a: Box, b: Box): Box => ({
   y1: Math.min(a.y1, b.y1),
 });
 
+/** How far a mask reaches, sheet pixels. */
+export function maskBox(mask: Mask): Box {
+  const box = pathsBox(mask.paths);
+  if (isEmptyBox(box)) return box;
+  return growBox(box, mask.kind === 'edge' ? Math.max(0, mask.by) + BLUR_REACH * mask.soft : mask.reach);
+}
+
 /** Bounds of what a part paints before it is blurred and cut, sheet pixels. */
 function sharpBox(part: PaintedPart): Box {
   if (part.type === 'group') return paintedBox(part.parts);
@@ -308,7 +420,8 @@ export const paintedBox = (list: readonly PaintedPart[]): Box =>
   list
     .map((part) => {
       const box = filterBox(part);
-      return part.clip ? meet(box, pathsBox(part.clip.paths)) : box;
+      const clipped = part.clip ? meet(box, pathsBox(part.clip.paths)) : box;
+      return part.mask ? meet(clipped, maskBox(part.mask)) : clipped;
     })
     .filter((box) => !isEmptyBox(box))
     .reduce(uniteBoxes, EMPTY_BOX);

@@ -3,7 +3,7 @@ import { checkQuad } from '../geometry/square';
 import type { Point } from '../geometry/vector';
 import { FEWEST_PARTS, MOST_PARTS } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
-import { ART_VERSION, FARTHEST_COORDINATE, MOST_CHIPS, MOST_COLOURWAYS, MOST_COPIES } from './limits';
+import { ART_VERSION, DARKEST_GROUND, FARTHEST_COORDINATE, MOST_CHIPS, MOST_COLOURWAYS, MOST_COPIES, WIDEST_EDGE } from './limits'; // prettier-ignore
 import { BLENDS, CHIP_ROLES, MOST_BLUR } from './paint-kinds';
 import { paintSchema, shadowSchema, strokeSchema } from './paint-schema';
 import { PICTURE_VIEWS } from './picture-view';
@@ -161,12 +161,32 @@ const repeatSchema = z.discriminatedUnion('kind', [
   }),
 ]);
 
+/** How what a shape clips ends at the shape's outline, where that is not a sharp cut. */
+const edgeSchema = z.strictObject({
+  /** How far the cut lies outside the outline, sheet pixels; below 0 inside. */
+  by: z.number().min(-WIDEST_EDGE).max(WIDEST_EDGE),
+  /** How soft the cut is: standard deviation of a Gaussian, sheet pixels; 0 for sharp. */
+  soft: extent.max(MOST_BLUR),
+  /** The shadow that stays on one side: what is darker there than the ground, as see-through black. */
+  shadow: z
+    .strictObject({
+      /** The side it lies on, radians clockwise on screen from the right. */
+      side: angle,
+      /** How far from the outline it fades out, sheet pixels. */
+      reach: length.max(WIDEST_EDGE),
+      /** Lightness of the ground it falls on, as sRGB shows it: luma from 0 to 1. What is as light is clear. */
+      ground: z.number().min(DARKEST_GROUND).max(1),
+    })
+    .optional(),
+});
+
 const groupFields = z.strictObject({
   ...standing,
   ...covering,
   type: z.literal('group'),
   /** One of its own shapes: the others are seen only inside its outline. It is painted itself, whole. */
   clip: id.optional(),
+  edge: edgeSchema.optional(),
   repeat: repeatSchema.optional(),
 });
 
@@ -305,6 +325,8 @@ export type Colourway = DeepReadonly<z.infer<typeof colourwaySchema>>;
 export interface Shape extends DeepReadonly<z.infer<typeof shapeSchema>> {}
 export interface PictureNode extends DeepReadonly<z.infer<typeof pictureNodeSchema>> {}
 export interface Group extends DeepReadonly<z.infer<typeof groupSchema>> {}
+/** How a cutout ends at its outline. */
+export type CutEdge = NonNullable<Group['edge']>;
 export interface Layer extends DeepReadonly<z.infer<typeof layerSchema>> {}
 export interface Art extends DeepReadonly<z.infer<typeof artFields>> {}
 /** What can stand in a layer or a group. */

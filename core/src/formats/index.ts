@@ -7,5 +7,6 @@ export {
   type Reference,
   shapeAttributes,
 } from './svg/attributes';
+export { type MaskElement, maskElements } from './svg/masks';
 export { outputPictures, type SvgOptions, writeColourways, writeParts, writeSvg } from './svg/write';
 export { readSvg, type SvgReading } from './svg/read/read';

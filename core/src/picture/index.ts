@@ -1,4 +1,5 @@
 export { choosePalette, type PictureColour } from './choose-palette';
+export { cleanEdge, type Coverage } from './clean-edge';
 export { edgePicture, lineDrawing } from './edges';
 export { halved } from './halve';
 export { levelOffer, type LevelOffer } from './level';

@@ -10,6 +10,7 @@ export { driftFigures, type DriftFigures } from './figures';
 export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './follow';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './ink';
 export { fitGradient, type FittedGradient } from './gradient-fit';
+export { groundLight } from './ground-light';
 export { leaveOut } from './leave-out';
 export { lineField } from './line-field';
 export {

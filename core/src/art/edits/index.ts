@@ -44,6 +44,7 @@ export {
   replaceChips,
   setChip,
   setClip,
+  setCutEdge,
   setCovering,
   styleShapes,
   takeLook,

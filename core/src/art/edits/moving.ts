@@ -4,7 +4,7 @@ import type { Recipe } from '../change';
 import { DEEPEST_GROUP } from '../limits';
 import type { Art, ArtNode, Group } from '../schema';
 import { ancestorsOf, childrenOf, findNode, inPaintOrder, nodesOf, outermost, type ParentNode, type TreeNode } from '../tree'; // prettier-ignore
-import { draftFind, draftParent, plain } from './draft';
+import { cloned, draftFind, draftParent, plain } from './draft';
 import { detachNodes } from './nodes';
 
 // Nodes moved between parents, and groups made of them and freed again.
@@ -49,10 +49,11 @@ export const moveNodes =
     const own = plain(parent as ParentNode).children;
     const at = own.slice(0, index ?? own.length).filter(({ id }) => !chosen.has(id)).length;
     // The clip of the group they stay in stays with them.
-    const clip = parent.type === 'group' ? parent.clip : undefined;
+    const { clip, edge } = parent.type === 'group' ? plain(parent as Group) : {};
     detachNodes(draft, [...chosen]);
     parent.children.splice(at, 0, ...(nodes as Draft<ArtNode>[]));
-    if (parent.type === 'group' && clip !== undefined) parent.clip = clip;
+    if (parent.type === 'group' && clip !== undefined)
+      Object.assign(parent, { clip }, edge && { edge: cloned(edge) });
   };
 
 /**

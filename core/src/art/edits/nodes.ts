@@ -58,7 +58,10 @@ export function detachNodes(draft: Draft<Art>, ids: readonly string[]): void {
     if (found.parent) {
       const parent = found.parent as Draft<ParentNode>;
       parent.children.splice(found.index, 1);
-      if (parent.type === 'group' && parent.clip === id) delete parent.clip;
+      if (parent.type === 'group' && parent.clip === id) {
+        delete parent.clip;
+        delete parent.edge;
+      }
     } else if (draft.layers.length > 1) draft.layers.splice(found.index, 1);
     else draft.layers[0]!.children = [];
   }

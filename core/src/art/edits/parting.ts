@@ -18,13 +18,13 @@ export function partCopies(art: Art, ids: readonly string[], newId: () => string
   const groups = nodesOf(art, ids).flatMap((node) => (node.type === 'group' && node.repeat ? [node] : []));
   return together(
     ...groups.map((group): Recipe => {
-      const { id, name, children, clip } = group;
+      const { id, name, children, clip, edge } = group;
       const maps = copyMaps(group);
       const stands = { shown: true, locked: false, opacity: 1 } as const;
       const first: ArtNode =
         children.length === 1 && clip === undefined
           ? children[0]!
-          : { id: newId(), type: 'group', name: `${name} 1`, ...stands, children, ...(clip === undefined ? {} : { clip }) }; // prettier-ignore
+          : { id: newId(), type: 'group', name: `${name} 1`, ...stands, children, ...(clip === undefined ? {} : { clip }), ...(edge ? { edge } : {}) }; // prettier-ignore
       const stem = first.name.replace(/ \d+$/, '');
       const copies = maps.map((_, k) => ({ ...freshCopies([first], newId)[0]!, name: `${stem} ${k + 2}` }));
       return (draft) => {
@@ -32,6 +32,7 @@ export function partCopies(art: Art, ids: readonly string[], newId: () => string
         if (parted?.type !== 'group') return;
         delete parted.repeat;
         delete parted.clip;
+        delete parted.edge;
         parted.children = cloned([first, ...copies]) as Draft<ArtNode>[];
         copies.forEach((copy, k) => mapChosen(shapesIn(copy), [copy.id], maps[k]!)(draft));
       };

@@ -1,7 +1,7 @@
 import type { Draft } from 'mutative';
 import type { Recipe } from '../change';
 import { changedPaints, mapColours, plainStroke, type Colour, type Paint, type Shadow, type Stroke } from '../paint'; // prettier-ignore
-import type { Art, Chip, Colourway, Layer, Shape } from '../schema';
+import type { Art, Chip, Colourway, CutEdge, Layer, Shape } from '../schema';
 import { shapesOf } from '../tree';
 import { cloned, draftNode, draftShape, plain } from './draft';
 
@@ -163,8 +163,20 @@ export const setClip =
   (draft) => {
     const group = draftNode(draft, groupId);
     if (group?.type !== 'group') return;
-    if (shapeId === null) delete group.clip;
-    else if (group.children.some((c) => c.id === shapeId && c.type === 'shape')) group.clip = shapeId;
+    if (shapeId === null) {
+      delete group.clip;
+      delete group.edge;
+    } else if (group.children.some((c) => c.id === shapeId && c.type === 'shape')) group.clip = shapeId;
+  };
+
+/** Says how what a group's shape clips ends at its outline; a sharp cut along it is left out. */
+export const setCutEdge =
+  (groupId: string, { by, soft, shadow }: CutEdge): Recipe =>
+  (draft) => {
+    const group = draftNode(draft, groupId);
+    if (group?.type !== 'group' || group.clip === undefined) return;
+    if (by === 0 && soft === 0 && !shadow) delete group.edge;
+    else group.edge = { by, soft, ...(shadow ? { shadow: { ...shadow } } : {}) };
   };
 
 export const addChip =

@@ -2,7 +2,7 @@ import { drawnData } from '../../art/line-data';
 import type { SeenPaint, Shadow } from '../../art/paint';
 import { filterBox, type PaintedPart, type PaintedShape } from '../../art/paint-list';
 import { boxHeight, boxWidth } from '../../geometry/bounds';
-import { number, type Attributes } from './xml';
+import { number, type Attributes, type SvgElement } from './xml';
 
 // What is painted, as elements and attributes of SVG 2: the same on the bed and in a file.
 
@@ -33,17 +33,10 @@ export function gradientElement(paint: SeenPaint | null | undefined): GradientEl
   };
 }
 
-/** A step of a filter, and what stands in it. */
-export interface FilterStep {
-  readonly name: string;
-  readonly attributes: Attributes;
-  readonly inner?: readonly FilterStep[];
-}
-
 /** A filter as SVG has it: its attributes with its room in sheet pixels, and its steps in order. */
 export interface FilterElement {
   readonly attributes: Attributes;
-  readonly steps: readonly FilterStep[];
+  readonly steps: readonly SvgElement[];
 }
 
 /** What the steps of a filter call what they give. */
@@ -54,7 +47,7 @@ const CAST = 'cast';
  * The steps of a soft shadow. Written out, not as `feDropShadow`: of what is see-through that comes out otherwise in resvg,
  * librsvg and Chromium.
  */
-const shadowSteps = ({ x, y, blur, hex, opacity }: Shadow, source: string): FilterStep[] => [
+const shadowSteps = ({ x, y, blur, hex, opacity }: Shadow, source: string): SvgElement[] => [
   { name: 'feGaussianBlur', attributes: { in: source, stdDeviation: number(blur) } },
   { name: 'feOffset', attributes: { dx: number(x), dy: number(y), result: CAST } },
   { name: 'feFlood', attributes: { 'flood-color': hex, 'flood-opacity': number(opacity) } },
@@ -70,7 +63,7 @@ const shadowSteps = ({ x, y, blur, hex, opacity }: Shadow, source: string): Filt
 export function filterElement(part: PaintedPart): FilterElement | null {
   const { blur, shadow } = part;
   if (blur === 0 && !shadow) return null;
-  const soft: FilterStep[] =
+  const soft: SvgElement[] =
     blur > 0
       ? [{ name: 'feGaussianBlur', attributes: { stdDeviation: number(blur), result: shadow && SOFT } }]
       : [];
@@ -91,8 +84,8 @@ function filterRoom(part: PaintedPart): Attributes {
   };
 }
 
-/** Names an element that stands elsewhere in the document: a gradient, a clip, a filter. */
-export type Reference = (what: 'fill' | 'stroke' | 'clip' | 'filter', part: PaintedPart) => string;
+/** Names an element that stands elsewhere in the document: a gradient, a clip, a mask, a filter. */
+export type Reference = (what: 'fill' | 'stroke' | 'clip' | 'mask' | 'filter', part: PaintedPart) => string;
 
 const url = (id: string): string => `url(#${id})`;
 
@@ -100,6 +93,7 @@ const url = (id: string): string => `url(#${id})`;
 export const coveringAttributes = (part: PaintedPart, reference: Reference): Attributes => ({
   opacity: part.opacity < 1 ? number(part.opacity) : null,
   'clip-path': part.clip ? url(reference('clip', part)) : null,
+  mask: part.mask ? url(reference('mask', part)) : null,
   filter: part.blur > 0 || part.shadow ? url(reference('filter', part)) : null,
   style: part.blend === 'normal' ? null : `mix-blend-mode:${part.blend}`,
 });

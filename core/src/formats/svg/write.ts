@@ -15,10 +15,10 @@ import {
   filterElement,
   gradientElement,
   shapeAttributes,
-  type FilterStep,
   type Reference,
 } from './attributes';
-import { element, escapeXml, idMaker, number, openTag } from './xml';
+import { maskElements, type MaskElement } from './masks';
+import { element, escapeXml, idMaker, number, openTag, type SvgElement } from './xml';
 
 export interface SvgOptions {
   /** The whole sheet, or the box of what is drawn. A drawing with nothing in it takes the sheet. */
@@ -45,11 +45,14 @@ const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
 /** Pictures of a drawing that an output shows: those that are traced when asked for, and those that are part of it. */
 export function outputPictures(art: Art, traced: boolean): PlacedPicture[] {
   const inDrawing = (parts: readonly PaintedPart[]): PlacedPicture[] =>
-    parts.flatMap((p) => (p.type === 'group' ? inDrawing(p.parts) : p.type === 'picture' ? [p.picture] : []));
+    parts.flatMap((p) => [
+      ...(p.mask?.kind === 'shadow' ? inDrawing(p.mask.parts) : []),
+      ...(p.type === 'group' ? inDrawing(p.parts) : p.type === 'picture' ? [p.picture] : []),
+    ]);
   return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
 }
 
-const stepElement = ({ name, attributes, inner }: FilterStep): string =>
+const stepElement = ({ name, attributes, inner }: SvgElement): string =>
   element(name, attributes, inner ? inner.map(stepElement).join('') : null);
 
 const placeOf = (box: Box) => ({
@@ -206,7 +209,24 @@ function contentLines(
         element('clipPath', { id }, element('path', { d: drawnData(clip.paths), 'clip-rule': 'evenodd' })),
       );
     }
+    if (part.mask) {
+      const words = new Map<string, string>();
+      const wordId = (what: string): string => {
+        if (!words.has(what)) words.set(what, idOf(`${what} of ${part.name}`));
+        return words.get(what)!;
+      };
+      maskElements(part.mask, wordId).forEach(put);
+      ids.set('mask', wordId('mask'));
+    }
     return (what) => (what === 'clip' ? clips.get(clip!.id)! : ids.get(what)!);
+  };
+
+  const put = ({ name, attributes, inner = [], parts = [] }: MaskElement): void => {
+    if (inner.length + parts.length === 0) return void lines.push(element(name, attributes));
+    lines.push(openTag(name, attributes));
+    inner.forEach(put);
+    parts.forEach(write);
+    lines.push(`</${name}>`);
   };
 
   const placed = (part: PaintedPicture): void => {

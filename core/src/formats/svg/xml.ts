@@ -11,6 +11,13 @@ export const number = (v: number, digits = 3): string => String(Number(v.toFixed
 
 export type Attributes = Readonly<Record<string, string | number | null>>;
 
+/** An element as data, what stands in it, and what else is said of it. */
+export type SvgElement<More = unknown> = More & {
+  readonly name: string;
+  readonly attributes: Attributes;
+  readonly inner?: readonly SvgElement<More>[];
+};
+
 /** The opening tag of an element, attributes that are null left out. */
 export const openTag = (name: string, attributes: Attributes): string =>
   `<${name}${Object.entries(attributes)
