@@ -13,7 +13,9 @@ export default defineConfig({
     emptyOutDir: true,
     target: 'node20',
     rolldownOptions: {
-      input: Object.fromEntries(['draw-svg', 'read-svg', 'straighten'].map((name) => [name, at(name)])),
+      input: Object.fromEntries(
+        ['cut-out', 'draw-svg', 'read-svg', 'straighten'].map((name) => [name, at(name)]),
+      ),
     },
   },
   ssr: {

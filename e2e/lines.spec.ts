@@ -1,6 +1,14 @@
 import sharp from 'sharp';
 import { expect, test } from './test';
-import { deepestPoint, nearestOnPath, pathArea, type Path, type Point, type Shape } from '@mirrot/core';
+import {
+  cutoutParts,
+  deepestPoint,
+  nearestOnPath,
+  pathArea,
+  type Path,
+  type Point,
+  type Shape,
+} from '@mirrot/core';
 import { openDemo, openNew, URL, type Hands } from './desk';
 
 const named = async (h: Hands, name: string): Promise<Shape> =>
@@ -163,6 +171,35 @@ test('the picture is cut out by a shape with a hole, written clear around it and
   expect(alpha({ x: 20, y: 20 })).toBe(0);
   await h.key('Shift+H');
   await page.getByRole('row', { name: /^Cutout 1/ }).click();
+
+  // Soft, with the shadow below it; alone as PNG, one pixel of the file for one of the picture.
+  await page.locator('summary', { hasText: /^Cutout/ }).click();
+  await page.getByLabel('Softness of the edge').fill('0.3');
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Leave the soft shadow').selectOption({ label: 'stays below' });
+  await expect(page.getByLabel('How far the shadow reaches')).toBeVisible();
+  const write = page.getByRole('button', { name: 'Write it as PNG' });
+  await expect(write).toBeEnabled();
+  const [download] = await Promise.all([page.waitForEvent('download'), write.click()]);
+  const own = await sharp(await download.path()).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  const now = await h.art();
+  const [picture] = now.pictures;
+  const [pixel, , , , x0, y0] = picture!.placement;
+  const group = now.layers.flatMap((layer) => layer.children).find((node) => node.name === 'Cutout 1')!;
+  const cutout = cutoutParts(now, group.id)!;
+  expect([own.info.width, own.info.height]).toEqual([cutout.width, cutout.height]);
+  const source = await page.request.get(`${URL()}/api/pictures/${picture!.source}?size=full`);
+  const photo = await sharp(await source.body()).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  const pixelAt = (of: typeof own, p: Point, from: Point): number[] => {
+    const [column, row] = [Math.floor((p.x - from.x) / pixel), Math.floor((p.y - from.y) / pixel)];
+    return [...of.data.subarray(4 * (row * of.info.width + column), 4 * (row * of.info.width + column) + 4)];
+  };
+  const inside = deepestPoint(handle.paths);
+  const corner = { x: cutout.box.x0, y: cutout.box.y0 };
+  const [cut, whole] = [pixelAt(own, inside, corner), pixelAt(photo, inside, { x: x0, y: y0 })];
+  for (let i = 0; i < 4; i++) expect(Math.abs(cut[i]! - whole[i]!)).toBeLessThanOrEqual(2);
+  expect(pixelAt(own, { x: hole.x, y: hole.y - 20 }, corner)[3]).toBeLessThan(60);
+
   await page.getByRole('button', { name: 'Release the cutout' }).click();
   await expect.poll(async () => JSON.stringify((await h.art()).layers)).toBe(JSON.stringify(before));
 });

@@ -112,6 +112,8 @@ export const exportQuery = z.object({
     )
     .optional(),
   picture: z.enum(['0', '1']).default('0'),
+  /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
+  cutout: z.string().max(64).optional(),
 });
 
 export const largerRequest = z.strictObject({ factor: z.number().min(1).max(8) });

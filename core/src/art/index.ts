@@ -16,6 +16,7 @@ export {
 } from './change';
 export { artSchema, checkChange, readArt } from './check';
 export { type ArtComparison, compareArt } from './compare';
+export { cutoutParts, type CutoutParts } from './cutout';
 export { artDifference } from './difference';
 export * from './edits';
 export { followLines } from './follow-lines';

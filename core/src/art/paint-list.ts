@@ -2,7 +2,7 @@
 
 import { compose, type Affine } from '../geometry/affine';
 import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
-import { corner } from '../path/anchor';
+import { boxPath } from '../path/box-path';
 import { transformPath } from '../path/path-map';
 import { pathBounds } from '../path/path-measure';
 import type { Path } from '../path/path';
@@ -30,7 +30,7 @@ export interface Clip {
 export type Mask = EdgeMask | ShadowMask;
 
 /** An outline, grown and softened. */
-interface EdgeMask extends Clip {
+export interface EdgeMask extends Clip {
   readonly kind: 'edge';
   /** How far the cut lies outside the outline, sheet pixels; below 0 inside. */
   readonly by: number;
@@ -290,12 +290,6 @@ const plainPart = (id: string, name: string): Part => ({
 
 const edgesMade = new WeakMap<Clip, readonly PaintedPart[]>();
 
-const boxPath = ({ x0, y0, x1, y1 }: Box): Path => ({
-  id: 'box',
-  closed: true,
-  anchors: [corner(x0, y0), corner(x1, y0), corner(x1, y1), corner(x0, y1)],
-});
-
 /** What a group's shape clips, as one part under a mask, above the shadow that stays and what the shape itself paints. */
 function withEdge(
   { name }: ParentNode,
@@ -375,6 +369,13 @@ export const paintedLeaves = (
       ? paintedLeaves(part.parts, seen, clipped)
       : [{ part, opacity: seen, clips: clipped }];
   });
+
+/** The pictures that are painted, each as often as it is, those that lend a mask their light too. */
+export const paintedPictures = (parts: readonly PaintedPart[]): PlacedPicture[] =>
+  parts.flatMap((part) => [
+    ...(part.mask?.kind === 'shadow' ? paintedPictures(part.mask.parts) : []),
+    ...(part.type === 'group' ? paintedPictures(part.parts) : part.type === 'picture' ? [part.picture] : []),
+  ]);
 
 /** A blur reaches so many standard deviations: beyond, less than one 255th is left. */
 const BLUR_REACH = 3;

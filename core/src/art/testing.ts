@@ -54,8 +54,14 @@ export const groupOf = (id: string, ...children: Group['children']): Group => ({
 
 export const blank = emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer');
 
+/** Frozen through and through: whoever changes a document in place, instead of making the next one, fails. */
+export function frozen<T>(value: T): T {
+  if (typeof value === 'object' && value !== null) Object.values(Object.freeze(value)).forEach(frozen);
+  return value;
+}
+
 export const withShapes = (...nodes: Group['children']): Art =>
-  nodes.reduce((art, s) => changeArt(art, addNode('layer', s)).art, blank);
+  frozen(nodes.reduce((art, s) => changeArt(art, addNode('layer', s)).art, blank));
 
 export const idsOf = (art: Art): string[] => shapesOf(art).map(({ shape }) => shape.id);
 

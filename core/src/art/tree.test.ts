@@ -12,6 +12,8 @@ import {
   removeNodes,
   restack,
   setClip,
+  setCovering,
+  takeOff,
   together,
 } from './edits';
 import { DEEPEST_GROUP } from './limits';
@@ -65,6 +67,27 @@ describe('the tree', () => {
 });
 
 describe('moving nodes', () => {
+  it('and changing them in one step changes nothing of the drawing before', () => {
+    // Frozen: a shape changed where it stood, or in the group it is put into, would throw.
+    const start = withShapes(
+      groupOf('g', shapeOf('a')),
+      shapeOf('b'),
+      shapeOf('c', { fill: { hex: '#2f6b4f' } }),
+    );
+    const whole = { id: 'k', type: 'group', name: 'K', shown: true, locked: false, opacity: 1 } as const;
+    const { art, inverse } = changeArt(start, (draft) => {
+      groupNodes(['b', 'c'], whole)(draft);
+      moveNodes(['g'], 'k', 1)(draft);
+      for (const id of ['a', 'b', 'c', 'g', 'k']) setCovering([id], { opacity: 0.5 })(draft);
+      setClip('k', 'c')(draft);
+      takeOff(['c'], 'fill')(draft);
+    });
+    expect(applyPatches(art, inverse)).toEqual(start);
+    expect(findNode(art, 'c')!.node).toMatchObject({ opacity: 0.5, fill: null });
+    expect(findNode(art, 'a')!.node.opacity).toBe(0.5);
+    expect((findNode(art, 'k')!.node as Group).children.map(({ id }) => id)).toEqual(['b', 'g', 'c']);
+  });
+
   it.each([
     [['a'], 'h', 0, 'layer(g(b h(a c d)) e) upper()'],
     [['a'], 'h', undefined, 'layer(g(b h(c d a)) e) upper()'],

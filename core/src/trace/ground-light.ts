@@ -1,6 +1,7 @@
 import { apply, type Affine } from '../geometry/affine';
 import { insideEvenOdd } from '../geometry/flatten';
 import { flattenPath } from '../path/path-measure';
+import type { Point } from '../geometry/vector';
 import type { Path } from '../path/path';
 import { pixelAt, type Raster } from '../picture/raster';
 
@@ -8,6 +9,8 @@ import { pixelAt, type Raster } from '../picture/raster';
 const STEP_SHARE = 1 / 12;
 /** Of the lightness found, the ground's is the one that so much is darker than: shadow is dark, glints are few. */
 const LIGHT_SHARE = 0.9;
+/** Pieces of the outline that lie nearly along the side's direction, the cosine to their normal, throw no shadow there. */
+const LEAST_FACING = 0.3;
 /** Fewer places than this tell nothing. */
 const FEWEST_PLACES = 8;
 
@@ -29,22 +32,26 @@ export function groundLight(
 ): number | null {
   const outlines = paths.map((path) => flattenPath(path, reach * STEP_SHARE));
   const step = reach * STEP_SHARE;
+  const toSide = { x: Math.cos(side), y: Math.sin(side) };
+  const beside = (p: Point, away: number): Point => ({ x: p.x + away * toSide.x, y: p.y + away * toSide.y });
   const lights: number[] = [];
   for (const points of outlines)
     points.forEach((from, i) => {
       const to = points[(i + 1) % points.length]!;
-      const count = Math.max(1, Math.ceil(Math.hypot(to.x - from.x, to.y - from.y) / step));
-      for (let k = 0; k < count; k++)
+      const [dx, dy, length] = [to.x - from.x, to.y - from.y, Math.hypot(to.x - from.x, to.y - from.y)];
+      if (Math.abs(dx * toSide.y - dy * toSide.x) <= LEAST_FACING * length) return;
+      const count = Math.ceil(length / step);
+      for (let k = 0; k < count; k++) {
+        const start = { x: from.x + (dx * k) / count, y: from.y + (dy * k) / count };
+        if (!insideEvenOdd(outlines, beside(start, -step / 2))) continue;
         for (let away = step; away <= reach; away += step) {
-          const place = {
-            x: from.x + ((to.x - from.x) * k) / count + away * Math.cos(side),
-            y: from.y + ((to.y - from.y) * k) / count + away * Math.sin(side),
-          };
+          const place = beside(start, away);
           if (insideEvenOdd(outlines, place)) continue;
           const p = apply(toPicture, place);
           const rgb = pixelAt(raster, Math.floor(p.x), Math.floor(p.y));
           if (rgb) lights.push(0.2126 * rgb[0] + 0.7152 * rgb[1] + 0.0722 * rgb[2]);
         }
+      }
     });
   if (lights.length < FEWEST_PLACES) return null;
   lights.sort((a, b) => a - b);

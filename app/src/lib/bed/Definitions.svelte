@@ -1,8 +1,24 @@
 <script lang="ts">
-  import { drawnData, filterElement, gradientElement, type PaintedPart, type Reference } from '@mirrot/core';
+  import {
+    drawnData,
+    filterElement,
+    gradientElement,
+    maskElements,
+    type MaskElement,
+    type PaintedPart,
+    type Reference,
+  } from '@mirrot/core';
+  import type { Snippet } from 'svelte';
+  import Element from './Element.svelte';
 
-  // What a part refers to: its gradients, its blur and shadow, its clip.
-  let { part, reference }: { part: PaintedPart; reference: Reference } = $props();
+  // What a part refers to: its gradients, its blur and shadow, its clip and its mask.
+  interface Props {
+    part: PaintedPart;
+    reference: Reference;
+    /** Paints parts of a drawing that a mask takes its light from. */
+    painted: Snippet<[NonNullable<MaskElement['parts']>]>;
+  }
+  let { part, reference, painted }: Props = $props();
 
   const paints = $derived(
     part.type === 'shape'
@@ -13,6 +29,11 @@
       : [],
   );
   const filter = $derived(filterElement(part));
+  const mask = $derived.by(() => {
+    if (!part.mask) return [];
+    const id = reference('mask', part);
+    return maskElements(part.mask, (what) => (what === 'mask' ? id : `${id}-${what}`));
+  });
 </script>
 
 {#each paints as [what, paint] (what)}
@@ -30,15 +51,7 @@
 {/each}
 {#if filter}
   <filter id={reference('filter', part)} {...filter.attributes}>
-    {#each filter.steps as step, i (i)}
-      <svelte:element this={step.name} xmlns="http://www.w3.org/2000/svg" {...step.attributes}>
-        {#each step.inner ?? [] as inner, k (k)}<svelte:element
-            this={inner.name}
-            xmlns="http://www.w3.org/2000/svg"
-            {...inner.attributes}
-          />{/each}
-      </svelte:element>
-    {/each}
+    {#each filter.steps as step, i (i)}<Element element={step} />{/each}
   </filter>
 {/if}
 {#if part.clip}
@@ -46,3 +59,4 @@
     <path d={drawnData(part.clip.paths)} clip-rule="evenodd" />
   </clipPath>
 {/if}
+{#each mask as element, i (i)}<Element {element} {painted} />{/each}

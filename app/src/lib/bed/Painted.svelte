@@ -27,6 +27,7 @@
     part.blur === 0 &&
     part.shadow === null &&
     part.clip === null &&
+    part.mask === null &&
     part.blend === 'normal' &&
     part.fill?.kind !== 'linear' &&
     part.fill?.kind !== 'radial' &&
@@ -37,6 +38,12 @@
         part.stroke.ends === 'round' &&
         part.stroke.joins === 'round'));
 </script>
+
+{#snippet painted(inMask: readonly PaintedPart[])}<Self
+    parts={inMask}
+    place="{place}-in-mask"
+    {seeing}
+  />{/snippet}
 
 {#each chunks as chunk, i (i)}
   {#each chunk as part (part.id)}
@@ -52,7 +59,7 @@
         opacity={drawn.opacity}
       />
     {:else}
-      <Definitions {part} {reference} />
+      <Definitions {part} {reference} {painted} />
       {#if part.type === 'shape'}
         <path data-part={part.id} {...shapeAttributes(part, reference)} />
       {:else if part.type === 'group'}

@@ -68,13 +68,24 @@ interface Keys {
   readonly type?: BedPointer['type'];
 }
 
+/** Frozen through and through: whoever changes a document in place, instead of making the next one, fails. */
+function frozen<T>(value: T): T {
+  if (typeof value === 'object' && value !== null) Object.values(Object.freeze(value)).forEach(frozen);
+  return value;
+}
+
 /** A desk with these shapes, opened at a step, seen at a scale. Points are given in sheet pixels. */
 export function benchWith(shapes: readonly Shape[], step: Step = 'block-in', scale = 1): Bench {
   let art: Art = emptyArt({ width: 400, height: 300, unit: 'px' }, 'layer');
   for (const s of shapes) art = changeArt(art, addNode('layer', s)).art;
   const sent: (readonly Patch[])[] = [];
   let time = 0;
-  const desk = new Desk(art, { push: ({ patches }) => sent.push(patches) }, createHabits(), () => time);
+  const desk = new Desk(
+    frozen(art),
+    { push: ({ patches }) => sent.push(patches) },
+    createHabits(),
+    () => time,
+  );
   // Where a press lands is what these tests ask, until they ask what attracts.
   desk.habits.set({ snapOn: false });
   desk.step = step;

@@ -13,6 +13,7 @@
   import Toggle from '$lib/ui/Toggle.svelte';
   import { pathWorker, proxy } from '$lib/workers/paths';
   import CommandButton from './CommandButton.svelte';
+  import CutoutFields from './CutoutFields.svelte';
 
   // Lines and what they enclose: areas filled, pieces taken away, strokes as shapes, shapes grown and shrunk.
   let { workplace }: { workplace: Workplace } = $props();
@@ -137,6 +138,7 @@
       <CommandButton {workplace} id="prove-hole" />
     </div>
   </Fold>
+  <CutoutFields {workplace} />
   {#if kept.length > 0}
     <Fold title="Widen" figure={`${Number(fromPx(by, unit).toFixed(digits))} ${unit}`}>
       <NumberField

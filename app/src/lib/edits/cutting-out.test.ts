@@ -3,7 +3,7 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { benchWith, shapeWith, square, withPicture, type Bench } from '$lib/bed/testing';
 import { chooseShapes } from '$lib/desk/choice';
 import { chooseIds } from './copying';
-import { cutOut, cutoutsChosen, releaseCutouts, shapeToCut } from './cutting-out';
+import { cutOut, cutoutsChosen, edgeOf, leaveShadow, releaseCutouts, setEdges, setShadowReach, shapeToCut } from './cutting-out'; // prettier-ignore
 
 let b: Bench;
 beforeEach(() => {
@@ -60,5 +60,38 @@ describe('a cutout', () => {
     expect(shapeToCut(b.desk)).toBeNull();
     cutOut(b.desk);
     expect(b.desk.history.done).toHaveLength(0);
+  });
+
+  it('has an edge that is moved and softened, each one step, and sharp again it is as at first', () => {
+    withPicture(b);
+    b.desk.choose(chooseShapes(['can']));
+    cutOut(b.desk);
+    const sharp = b.desk.art;
+    setEdges(b.desk, cutoutsChosen(b.desk), { by: -2 });
+    setEdges(b.desk, cutoutsChosen(b.desk), { soft: 1.5 });
+    expect(top().edge).toEqual({ by: -2, soft: 1.5 });
+    expect(writeSvg(b.desk.art, { pictureHref: () => 'can.jpg' })).toMatch(/<mask [^]*mask="url\(#/);
+    expect(b.desk.history.done.slice(1).map((step) => step.label)).toEqual([
+      'Cut out',
+      'Move the cutout’s edge',
+      'Soften the cutout’s edge',
+    ]);
+    setEdges(b.desk, cutoutsChosen(b.desk), { by: 0, soft: 0 });
+    expect(b.desk.art).toEqual(sharp);
+    // Released, nothing of the edge is left.
+    setEdges(b.desk, cutoutsChosen(b.desk), { by: 3 });
+    releaseCutouts(b.desk);
+    expect(JSON.stringify(b.desk.art.layers)).not.toContain('edge');
+  });
+
+  it('keeps no shadow where there is no picture to take it from, and says so', async () => {
+    b.desk.choose(chooseShapes(['can', 'ground']));
+    cutOut(b.desk);
+    const before = b.desk.art;
+    await leaveShadow(b.desk, top(), 0);
+    setShadowReach(b.desk, [top()], 12);
+    expect(edgeOf(top()).shadow).toBeUndefined();
+    expect(b.desk.art).toEqual(before);
+    expect(b.desk.notice?.text).toMatch(/no picture in this cutout/);
   });
 });

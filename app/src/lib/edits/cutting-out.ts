@@ -1,25 +1,44 @@
 import {
   addNodes,
+  boxHeight,
+  boxWidth,
+  compose,
+  DARKEST_GROUND,
+  EMPTY_BOX,
   findNode,
   freeGroups,
+  groundLight,
   groupNodes,
   inPaintOrder,
+  invert,
   moveNodes,
   nodeNames,
   numberedName,
+  pathBounds,
   previewArt,
   putOn,
   removeNodes,
+  scaling,
   setClip,
+  setCutEdge,
   takeOff,
   together,
+  uniteBoxes,
+  wholePaths,
+  type CutEdge,
   type Group,
+  type Path,
   type PictureNode,
   type Recipe,
   type Shape,
 } from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
+import { fetchExport } from '$lib/desk/api';
 import type { Desk } from '$lib/desk/desk.svelte';
+import { withProgress } from '$lib/desk/progress';
+import { loadPixels } from '$lib/desk/rasters';
+import type { Workplace } from '$lib/desk/workplace.svelte';
+import { saveFile } from '$lib/ui/files';
 import { newId } from '$lib/ids';
 import { chooseIds } from './copying';
 import { groupsChosen } from './grouping';
@@ -101,4 +120,80 @@ export function releaseCutouts(desk: Desk): void {
   });
   const recipe = together(...recipes);
   desk.change('Release the cutout', recipe, { choice: chooseIds(previewArt(desk.art, recipe), left) });
+}
+
+/** How a cutout ends at its outline; one of which nothing is said, sharply along it. */
+export const edgeOf = (group: Group): CutEdge => group.edge ?? { by: 0, soft: 0 };
+
+/** Moves or softens the edge of cutouts. */
+export function setEdges(
+  desk: Desk,
+  groups: readonly Group[],
+  edge: Partial<Pick<CutEdge, 'by' | 'soft'>>,
+): void {
+  const label = edge.by === undefined ? 'Soften the cutout’s edge' : 'Move the cutout’s edge';
+  desk.change(label, together(...groups.map((group) => setCutEdge(group.id, { ...edgeOf(group), ...edge }))));
+}
+
+/** The reach of a new shadow, share of the outline's longer side. */
+const REACH_SHARE = 0.25;
+
+/** The outlines that cut a group. */
+const outlinesOf = (group: Group): readonly Path[] => {
+  const shape = group.children.find(({ id }) => id === group.clip);
+  return shape?.type === 'shape' ? wholePaths(shape) : [];
+};
+
+/** Sets how far the shadow of cutouts reaches. */
+export const setShadowReach = (desk: Desk, groups: readonly Group[], reach: number): boolean =>
+  desk.change(
+    'Reach of the shadow',
+    together(
+      ...groups.flatMap((group) => {
+        const edge = edgeOf(group);
+        return edge.shadow ? [setCutEdge(group.id, { ...edge, shadow: { ...edge.shadow, reach } })] : [];
+      }),
+    ),
+  );
+
+/**
+ * Lets the soft shadow stay on one side of a cutout, darker than the ground as its picture shows it there; or takes it away.
+ *
+ * @param side radians clockwise on screen from the right; null for no shadow
+ */
+export async function leaveShadow(desk: Desk, group: Group, side: number | null): Promise<void> {
+  const { by, soft, shadow } = edgeOf(group);
+  if (side === null) return void desk.change('Without the shadow', setCutEdge(group.id, { by, soft }));
+  const paths = outlinesOf(group);
+  const box = paths.map(pathBounds).reduce(uniteBoxes, EMPTY_BOX);
+  const reach = shadow?.reach ?? Math.max(1, REACH_SHARE * Math.max(boxWidth(box), boxHeight(box)));
+  const node = group.children.find((child) => child.type === 'picture');
+  const picture = desk.art.pictures.find(({ id }) => id === node?.picture);
+  if (!picture)
+    return desk.say('There is no picture in this cutout whose shadow could stay. Nothing was changed.');
+  const loaded = await loadPixels(picture).catch(() => null);
+  if (!loaded) return desk.say('The picture’s pixels could not be read. Nothing was changed.', 'bad');
+  loaded.image?.close();
+  const toPixels = invert(compose(picture.placement, scaling(loaded.step)));
+  const ground = toPixels && groundLight(loaded.pixels, toPixels, paths, side, reach);
+  if (ground === null) return desk.say('The picture shows nothing on that side. Nothing was changed.');
+  // What was changed meanwhile stays.
+  const now = findNode(desk.art, group.id)?.node;
+  if (now?.type !== 'group' || now.clip === undefined) return;
+  const left = { side, reach, ground: Math.max(DARKEST_GROUND, ground) };
+  desk.change('Leave the soft shadow', setCutEdge(group.id, { ...edgeOf(now), shadow: left }));
+}
+
+/** Writes the cutout alone as PNG, at its picture's own resolution, its edge cleaned of the old background's colour. */
+export async function writeCutout(w: Workplace, group: Group): Promise<void> {
+  const stopper = new AbortController();
+  const file = await withProgress(
+    w,
+    'Writing the cutout',
+    () => stopper.abort(),
+    () => fetchExport(w.project.id, 'png', { cutout: group.id }, stopper.signal),
+  );
+  if (!file) return;
+  saveFile(file.name, file.content);
+  w.desk.say(`${file.name} was written.`, 'good');
 }

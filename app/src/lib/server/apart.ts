@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import pLimit from 'p-limit';
 import type { SvgReading } from '@mirrot/core';
+import type { CutoutWork } from './apart/cut-out';
 import type { SvgAnswer } from './apart/read-svg';
 import type { StraightenWork } from './apart/straighten';
 import { Refusal } from './refusal';
@@ -52,23 +53,33 @@ export const drawSvg = (svg: Uint8Array): Promise<DrawnSvg> =>
 /** Straightened at a time. */
 const straightening = pLimit(2);
 
+/** Has a thread of its own work out a PNG. */
+const pngFrom = (script: string, work: unknown, tooLarge: string): Promise<Buffer> =>
+  new Promise<Buffer>((resolve, reject) => {
+    const worker = new Worker(join(scripts(), script), { workerData: work });
+    worker.once('message', (png: Uint8Array) => resolve(Buffer.from(png)));
+    worker.once('error', (error) =>
+      reject(
+        (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
+          ? new Refusal(413, 'too-many-pixels', tooLarge)
+          : error,
+      ),
+    );
+    worker.once('exit', (code) => reject(new Error(`${script} ended with ${code}.`)));
+  });
+
 /** Sees a picture straight on in a thread of its own; gives a PNG. */
 export const straighten = (work: StraightenWork): Promise<Buffer> =>
-  straightening(
-    () =>
-      new Promise<Buffer>((resolve, reject) => {
-        const worker = new Worker(join(scripts(), 'straighten.js'), { workerData: work });
-        worker.once('message', (png: Uint8Array) => resolve(Buffer.from(png)));
-        worker.once('error', (error) =>
-          reject(
-            (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
-              ? new Refusal(413, 'too-many-pixels', 'The picture is too large to be seen straight on here.')
-              : error,
-          ),
-        );
-        worker.once('exit', (code) => reject(new Error(`Straightening ended with ${code}.`)));
-      }),
+  straightening(() =>
+    pngFrom('straighten.js', work, 'The picture is too large to be seen straight on here.'),
   );
+
+/** Cutouts put together at a time. */
+const cutting = pLimit(1);
+
+/** Puts a cutout together in a thread of its own; gives a PNG. */
+export const cutOutApart = (work: CutoutWork): Promise<Buffer> =>
+  cutting(() => pngFrom('cut-out.js', work, 'The cutout is too large to be written here.'));
 
 /** SVGs read at a time, and how long one may take, milliseconds. */
 const reading = pLimit(1);

@@ -1,8 +1,17 @@
-import { cutText, outputBox, outputPictures, writeSvg, type Art } from '@mirrot/core';
+import {
+  cutText,
+  outputBox,
+  outputPictures,
+  picturePpi,
+  seenSize,
+  writeSvg,
+  type Art,
+  type PlacedPicture,
+} from '@mirrot/core';
 import sharp from 'sharp';
 import type { Database } from './database';
 import { seenRendition } from './seen';
-import type { Size } from './decode';
+import type { Rendition, Size } from './decode';
 import { LONGEST_PAGE, writePdf } from './pdf/pdf';
 import type { OutputOptions } from './output-options';
 import { Refusal } from './refusal';
@@ -14,22 +23,36 @@ const LONGEST_OUT = 32_767;
 /** Most bytes of the pictures that go into one SVG, as text. */
 const MOST_PICTURE_TEXT = 400_000_000;
 
-/** The drawing as an SVG file, pictures inside it when asked for. */
-export async function outputSvg(
+/** A picture has so many more pixels than are needed before it is made smaller, times. */
+const WORTH_SHRINKING = 1.25;
+const SHRUNK_QUALITY = 92;
+
+/** A picture's pixels, no more of them to the inch of the sheet than are needed. */
+async function shrunk(own: Rendition, picture: PlacedPicture, mostPpi: number): Promise<Rendition> {
+  const ppi = picturePpi(picture);
+  if (ppi <= mostPpi * WORTH_SHRINKING) return own;
+  const width = Math.ceil((seenSize(picture).width * mostPpi) / ppi);
+  const smaller = sharp(own.bytes, { limitInputPixels: false }).resize(width);
+  return own.type === 'image/jpeg'
+    ? { ...own, bytes: await smaller.jpeg({ quality: SHRUNK_QUALITY }).toBuffer() }
+    : { ...own, type: 'image/png', bytes: await smaller.png().toBuffer() };
+}
+
+/** Pixels of pictures as they are seen, as addresses that hold them, by the pictures' ids. */
+export async function pictureTexts(
   db: Database,
-  art: Art,
-  options: OutputOptions,
-  size: Size = 'full',
-): Promise<string> {
-  const { area, ground } = options;
+  pictures: readonly PlacedPicture[],
+  size: Size,
+  mostPpi = Infinity,
+): Promise<ReadonlyMap<string, string>> {
   const hrefs = new Map<string, string>();
   const texts = new Map<string, string>();
   let length = 0;
-  for (const p of outputPictures(art, options.picture)) {
-    const key = JSON.stringify([p.source, p.square]);
+  for (const p of pictures) {
+    const key = JSON.stringify([p.source, p.square, mostPpi === Infinity ? null : p.placement]);
     let text = texts.get(key);
     if (text === undefined) {
-      const { type, bytes } = await seenRendition(db, p, size);
+      const { type, bytes } = await shrunk(await seenRendition(db, p, size), p, mostPpi);
       text = `data:${type};base64,${bytes.toString('base64')}`;
       texts.set(key, text);
       length += text.length;
@@ -42,6 +65,35 @@ export async function outputSvg(
     }
     hrefs.set(p.id, text);
   }
+  return hrefs;
+}
+
+/** Refuses what has more pixels than can be made here; says what to do instead. */
+export function checkPixels(width: number, height: number, instead: string): void {
+  if (width * height > MOST_OUT)
+    throw new Refusal(
+      413,
+      'too-many-pixels',
+      `That would make ${width} × ${height} pixels; 120 million is the most. ${instead}`,
+    );
+  if (Math.max(width, height) > LONGEST_OUT)
+    throw new Refusal(
+      413,
+      'too-long',
+      `That would make ${width} × ${height} pixels; 32,767 is the most on a side. ${instead}`,
+    );
+}
+
+/** The drawing as an SVG file, pictures inside it when asked for. */
+export async function outputSvg(
+  db: Database,
+  art: Art,
+  options: OutputOptions,
+  size: Size = 'full',
+  mostPpi?: number,
+): Promise<string> {
+  const { area, ground } = options;
+  const hrefs = await pictureTexts(db, outputPictures(art, options.picture), size, mostPpi);
   return writeSvg(art, { area, ground, pictures: options.picture, pictureHref: (p) => hrefs.get(p.id)! });
 }
 
@@ -56,18 +108,7 @@ export async function outputPng(
   const ppi = options.ppi ?? 96;
   const width = Math.max(1, options.width ?? Math.round(((x1 - x0) * ppi) / 96));
   const height = Math.max(1, Math.round((width * (y1 - y0)) / (x1 - x0)));
-  if (width * height > MOST_OUT)
-    throw new Refusal(
-      413,
-      'too-many-pixels',
-      `That would make ${width} × ${height} pixels; 120 million is the most. Choose a smaller width or ppi.`,
-    );
-  if (Math.max(width, height) > LONGEST_OUT)
-    throw new Refusal(
-      413,
-      'too-long',
-      `That would make ${width} × ${height} pixels; 32,767 is the most on a side. Choose a smaller width or ppi, or SVG.`,
-    );
+  checkPixels(width, height, 'Choose a smaller width or ppi, or SVG.');
   const svg = await outputSvg(db, art, options, size);
   const sized = svg.replace(
     /^<svg ([^>]*?)width="[^"]*" height="[^"]*"/,

@@ -4,18 +4,37 @@ import { findNode, isParent, nodePlaces, placeOf, type Found, type ParentNode, t
 
 // Finding things in a draft of the document.
 
+/** Nodes that belong to a draft alone though they are no proxies: copies of what was put into it. */
+const ownedByDraft = new WeakSet<TreeNode>();
+
+/**
+ * The node at an index of a draft's list, safe to be changed. What was put into a draft as it stood in a document is no
+ * proxy: changed in place, that document would change as well. So a copy takes its place.
+ */
+function changeable(list: TreeNode[], index: number): TreeNode | undefined {
+  const node = list[index];
+  if (!node || isDraft(node) || ownedByDraft.has(node)) return node;
+  const own = (one: TreeNode): void => {
+    ownedByDraft.add(one);
+    if (isParent(one)) one.children.forEach(own);
+  };
+  const copy = cloned(node);
+  own(copy);
+  return (list[index] = copy);
+}
+
 /** The node that stands in a draft at a place of the tree; null where another one does. */
 function draftAt(draft: Draft<Art>, place: readonly number[], id: string): Found | null {
   let parent: ParentNode | null = null;
-  let list: readonly TreeNode[] = draft.layers as readonly TreeNode[];
+  let list = draft.layers as TreeNode[];
   for (const i of place.slice(0, -1)) {
-    const node: TreeNode | undefined = list[i];
+    const node: TreeNode | undefined = changeable(list, i);
     parent = node && isParent(node) ? node : null;
-    list = parent?.children ?? [];
+    list = (parent?.children ?? []) as TreeNode[];
   }
   const index = place.at(-1)!;
-  const node = list[index];
-  return node?.id === id ? { node, parent, index } : null;
+  if (list[index]?.id !== id) return null;
+  return { node: changeable(list, index)!, parent, index };
 }
 
 /**

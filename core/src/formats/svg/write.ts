@@ -1,6 +1,7 @@
 import { drawnData } from '../../art/line-data';
 import {
   outputBox,
+  paintedPictures,
   paintList,
   type OutputArea,
   type PaintedPart,
@@ -44,12 +45,7 @@ const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
 
 /** Pictures of a drawing that an output shows: those that are traced when asked for, and those that are part of it. */
 export function outputPictures(art: Art, traced: boolean): PlacedPicture[] {
-  const inDrawing = (parts: readonly PaintedPart[]): PlacedPicture[] =>
-    parts.flatMap((p) => [
-      ...(p.mask?.kind === 'shadow' ? inDrawing(p.mask.parts) : []),
-      ...(p.type === 'group' ? inDrawing(p.parts) : p.type === 'picture' ? [p.picture] : []),
-    ]);
-  return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...inDrawing(paintList(art))];
+  return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...paintedPictures(paintList(art))];
 }
 
 const stepElement = ({ name, attributes, inner }: SvgElement): string =>

@@ -121,6 +121,11 @@ it('lays pictures in where they stand, cropped and turned, traced ones beneath o
   const with_ = { ...art([shape('a', square('a', 80, 40, 60), { fill: { hex: '#2f6b4f' }, opacity: 0.6 })]), pictures: [picture], traced: 'pic' }; // prettier-ignore
   const href = `data:image/png;base64,${bytes.toString('base64')}`;
   expect(await differing(with_, href, bytes)).toBeLessThan(0.01);
+  // Cut out with a soft edge and its shadow.
+  const soft = group('soft', [shape('outline', square('e', 70, 30, 40), {}), { id: 'n', type: 'picture', name: 'Photo', picture: 'pic', shown: true, locked: false, opacity: 1 }], { clip: 'outline', edge: { by: 2, soft: 3, shadow: { side: 0.6, reach: 20, ground: 0.9 } } }); // prettier-ignore
+  expect(
+    await differing({ ...art([soft]), pictures: [{ ...picture, shown: false }] }, href, bytes),
+  ).toBeLessThan(0.01);
   const above = { ...with_, pictures: [{ ...picture, above: true as const }] };
   expect(await differing(above, href, bytes)).toBeLessThan(0.01);
 });

@@ -1,8 +1,8 @@
 import {
   drawnData,
-  filterBox,
   outputBox,
   paintedBox,
+  paintedPictures,
   paintList,
   seenBox,
   writeParts,
@@ -19,8 +19,8 @@ import type { OutputOptions } from '../output-options';
 import { asGroup, blendInRgb, type Pdf } from './group';
 import { pdfGradient } from './gradient';
 
-// The drawing as a PDF of one page, by the same paint list as every other file. What blurs or casts a shadow is laid in as
-// pixels: PDF has neither.
+// The drawing as a PDF of one page, by the same paint list as every other file. What blurs, casts a shadow or is masked is
+// laid in as pixels: PDF has neither of the first, and of masks no blurred ones.
 
 /** Points to a sheet pixel: 72 and 96 to the inch. */
 const POINTS = 72 / 96;
@@ -55,7 +55,7 @@ async function ready(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf):
 }
 
 async function ownDraw(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf): Promise<Draw> {
-  if (part.blur > 0 || part.shadow) return softDraw(pdf, part, art, pixelsOf);
+  if (part.blur > 0 || part.shadow || part.mask) return softDraw(pdf, part, art, pixelsOf);
   if (part.type === 'shape') return () => drawShape(pdf, part);
   if (part.type === 'picture') return pictureDraw(pdf, part.picture, await pixelsOf(part.picture));
   const inner: Draw[] = [];
@@ -63,14 +63,14 @@ async function ownDraw(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf
   return () => inner.forEach((draw) => draw());
 }
 
-/** What is blurred or casts a shadow, as pixels in its place. */
+/** What is blurred, casts a shadow or is masked, as pixels in its place. */
 async function softDraw(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsOf): Promise<Draw> {
-  const box = filterBox(part);
+  const box = paintedBox([{ ...part, clip: null }]);
   const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
   if (!(width > 0 && height > 0)) return () => {};
   const k = Math.min(SOFT_PPI / 96, Math.sqrt(MOST_SOFT / (width * height)));
   const hrefs = new Map<string, string>();
-  for (const picture of picturesIn([part]))
+  for (const picture of paintedPictures([part]))
     hrefs.set(picture.id, `data:image/png;base64,${(await sharp(await pixelsOf(picture)).png().toBuffer()).toString('base64')}`); // prettier-ignore
   const svg = writeParts(art, [{ ...part, opacity: 1, blend: 'normal', clip: null }], box, {
     width: Math.ceil(width * k),
@@ -80,9 +80,6 @@ async function softDraw(pdf: Pdf, part: PaintedPart, art: Art, pixelsOf: PixelsO
   const png = await sharp(Buffer.from(svg), { unlimited: true }).png().toBuffer();
   return () => void pdf.image(png, box.x0, box.y0, { width, height });
 }
-
-const picturesIn = (parts: readonly PaintedPart[]): PlacedPicture[] =>
-  parts.flatMap((p) => (p.type === 'group' ? picturesIn(p.parts) : p.type === 'picture' ? [p.picture] : []));
 
 function pictureDraw(pdf: Pdf, picture: PlacedPicture, bytes: Buffer): Draw {
   const { width, height } = picture.square ?? picture;

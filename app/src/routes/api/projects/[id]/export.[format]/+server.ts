@@ -1,4 +1,5 @@
 import { checked, route } from '$lib/server/answer';
+import { outputCutout } from '$lib/server/cutout';
 import { getArt } from '$lib/server/documents';
 import { fileName, outputPdf, outputPng, outputSvg } from '$lib/server/output';
 import { getProject } from '$lib/server/projects';
@@ -12,6 +13,9 @@ const TYPES: Readonly<Record<string, string>> = {
   pdf: 'application/pdf',
 };
 
+/** Pixels to the inch of the sheet that pictures in an SVG have at most, and more where the sheet is printed finer. */
+const PRINT_PPI = 300;
+
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
   const type = Object.hasOwn(TYPES, params.format) ? TYPES[params.format] : undefined;
   if (!type)
@@ -20,7 +24,12 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
       'no-format',
       `Mirrot does not write "${params.format}" files. It writes SVG, PNG and PDF.`,
     );
-  const { area, ppi, width, ground, picture } = checked(exportQuery, Object.fromEntries(url.searchParams));
+  const { area, ppi, width, ground, picture, cutout } = checked(
+    exportQuery,
+    Object.fromEntries(url.searchParams),
+  );
+  if (cutout && params.format !== 'png')
+    throw new Refusal(404, 'no-format', 'A cutout by itself is written as PNG only.');
   const { name } = await getProject(db, params.id);
   const { art } = await getArt(db, params.id);
   const options = {
@@ -30,11 +39,13 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
   };
   const file =
     params.format === 'svg'
-      ? await outputSvg(db, art, options)
+      ? await outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi))
       : new Uint8Array(
           params.format === 'pdf'
             ? await outputPdf(db, art, name, options)
-            : await outputPng(db, art, { ...options, ppi, width }),
+            : cutout
+              ? await outputCutout(db, art, cutout)
+              : await outputPng(db, art, { ...options, ppi, width }),
         );
   return new Response(file, {
     headers: {
