@@ -7,6 +7,7 @@ import {
   bodyTone,
   contrastRatio,
   hexesApart,
+  cutoutParts,
   nearestOf,
   nearPairs,
   apply,
@@ -161,6 +162,30 @@ describe('Grower, blocked in', () => {
     ] as const)
       // prettier-ignore
       expect(tone(light), light).toBeGreaterThan(tone(shade) + 0.12);
+  });
+});
+
+describe('Can tag', () => {
+  const { art } = load('can-tag');
+
+  it('is the photographed can cut out along its true outline, its handles open, its shadow left', () => {
+    const group = art.layers.flatMap((l) => l.children).find((node) => node.type === 'group')!;
+    const can = shapeIn(art, 'Can');
+    expect([group.clip, group.edge?.shadow?.side]).toEqual([can.id, Math.PI / 2]);
+    // The outline, and two handles to see through.
+    expect(can.paths).toHaveLength(3);
+    const body = parsePathData(
+      WATERING_CAN.layers[1]!.shapes.find((s) => s.name === 'Body')!.d,
+      () => 'b',
+    )[0]!;
+    const scale = art.pictures[0]!.placement[0];
+    // The foot of the body is the foot of the can.
+    const foot = body.anchors[1]!;
+    const away = nearestOnPath(can.paths[0]!, { x: foot.x * scale, y: foot.y * scale })!.distance;
+    expect(away).toBeLessThan(0.01);
+    expect(cutoutParts(art, group.id)).toMatchObject({ pictures: [{ id: 'picture' }] });
+    // The tag hangs by a hole.
+    expect(shapeIn(art, 'Tag').paths).toHaveLength(2);
   });
 });
 

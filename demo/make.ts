@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import type { Raster } from '@mirrot/core';
+import { canTagProject } from './can-tag';
 import { develop, draw, grain, lookAt, vignette } from './camera';
 import {
   fernProject,
@@ -77,6 +78,7 @@ const can = await keep(
   await develop(vignette(grain(await draw(WATERING_CAN.photograph(), 200), 13, 4), 0.35), 84, 300),
 );
 keepProject('watering-can', wateringCanProject(can));
+keepProject('can-tag', canTagProject(can));
 const badge = await keep(
   'gate-badge',
   await develop(vignette(grain(await photographBadge(), 12, 9), 0.3), 80, 72),

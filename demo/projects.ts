@@ -1,11 +1,8 @@
 // Long because each of the demo's projects is a few lines over the same makers.
 
 import {
-  ART_VERSION,
-  bodyTone,
   changeArt,
   firstMiddles,
-  hexesApart,
   layBackground,
   nearestOf,
   oklabToRgb,
@@ -14,7 +11,6 @@ import {
   settleMiddles,
   corner,
   cubicPoint,
-  emptyArt,
   enclosedAreas,
   flattenPath,
   insideEvenOdd,
@@ -23,21 +19,15 @@ import {
   flowAll,
   formatHex,
   homography,
-  parsePathData,
   pathCubics,
-  placedPicture,
   plainStroke,
   project,
   projectPath,
-  sampleDisc,
-  scaling,
-  transformPath,
   WHOLE_TURN,
   type Art,
   type ArtNode,
   type Axis,
   type Chip,
-  type Layer,
   type Path,
   type Point,
   type Raster,
@@ -45,12 +35,13 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { cornersOf } from './camera';
+import { slug, seenPaths, sampled, shapeOf, layerOf, artOf, toned, mergeNear } from './makers';
 import { FERN } from './originals/fern';
 import { GATE_BADGE } from './originals/gate-badge';
 import { BAR, GLASSHOUSE, MIDDLE, ROSE } from './originals/glasshouse';
 import { COLUMNS, GOURD } from './originals/gourd';
 import { GROWER } from './originals/grower';
-import type { Original, OriginalShape } from './originals/original';
+import type { OriginalShape } from './originals/original';
 import { PACKET_PEN, SEED_PACKET } from './originals/seed-packet';
 import { PEN, PLANT_LABELS } from './originals/plant-labels';
 import { WATERING_CAN } from './originals/watering-can';
@@ -64,142 +55,6 @@ export interface DemoProject {
 
 /** Gaps that are bridged where areas are poured, sheet pixels. */
 const POUR_GAP_PX = 2;
-
-const slug = (name: string): string => name.toLowerCase().replaceAll(' ', '-');
-
-/** The original's paths as they lie in the photograph. */
-export function seenPaths(shape: OriginalShape, through: ((p: Path) => Path) | null): Path[] {
-  const paths = parsePathData(shape.d, (n) => `${slug(shape.name)}-${n + 1}`);
-  return through ? paths.map(through) : paths;
-}
-
-/** A colour sampled from the photograph. */
-const sampled = (picture: Raster, at: Point): string => formatHex(sampleDisc(picture, at.x, at.y, 5)!);
-
-const shapeOf = (name: string, paths: readonly Path[], fill: string | null): Shape => ({
-  id: slug(name),
-  type: 'shape',
-  name,
-  shown: true,
-  locked: false,
-  opacity: 1,
-  fill: fill === null ? null : { hex: fill },
-  stroke: null,
-  paths,
-});
-
-const layerOf = (name: string, children: readonly ArtNode[]): Layer => ({
-  id: `layer-${slug(name)}`,
-  type: 'layer',
-  name,
-  shown: true,
-  locked: false,
-  opacity: 1,
-  ink: null,
-  children,
-});
-
-/** A chip for each colour that is filled with, named after the first shape that has it. */
-function chipsOf(layers: readonly Layer[]): Chip[] {
-  const named = new Map<string, string>();
-  for (const layer of layers)
-    for (const node of layer.children)
-      if (node.type === 'shape' && node.fill && 'hex' in node.fill && !named.has(node.fill.hex))
-        named.set(node.fill.hex, node.name);
-  return [...named].map(([hex, name]) => ({ id: `chip-${slug(name)}`, name, hex }));
-}
-
-/** The shape with its fill taken from the chip of that colour. */
-function fromPalette(shape: Shape, chips: readonly Chip[]): Shape {
-  const { fill } = shape;
-  const chip = fill && 'hex' in fill && chips.find((c) => c.hex === fill.hex);
-  return chip ? { ...shape, fill: { chip: chip.id } } : shape;
-}
-
-/** The document: a sheet as wide as asked, the picture filling it, the drawing on it. */
-function artOf(
-  original: Pick<Original, 'name' | 'width' | 'height'>,
-  millimetres: number,
-  layers: readonly Layer[],
-): Art {
-  const width = (millimetres * 96) / 25.4;
-  const k = width / original.width;
-  const height = original.height * k;
-  const onSheet = (p: Path): Path => rounded(transformPath(p, scaling(k)));
-  const picture = placedPicture({
-    id: 'picture',
-    source: 'picture',
-    name: `${original.name}.jpg`,
-    width: original.width,
-    height: original.height,
-    placement: [k, 0, 0, k, 0, 0],
-    credit: {
-      source: 'Photographed for the demo',
-      author: 'Quillmere Seed Room',
-      licence: 'CC0',
-      address: '',
-    },
-  });
-  const chips = chipsOf(layers);
-  const place = (node: ArtNode): ArtNode =>
-    node.type === 'shape'
-      ? { ...fromPalette(node, chips), paths: node.paths.map(onSheet) }
-      : node.type === 'group'
-        ? { ...node, children: node.children.map(place) }
-        : node;
-  const placed = layers.map((l) => ({ ...l, children: l.children.map(place) }));
-  return {
-    ...emptyArt({ width, height, unit: 'mm' }, 'unused'),
-    version: ART_VERSION,
-    pictures: [picture],
-    traced: picture.id,
-    layers: placed,
-    chips,
-  };
-}
-
-/** Coordinates to a thousandth of a sheet pixel, as a file would hold them. */
-function rounded(path: Path): Path {
-  const short = (v: number): number => Number(v.toFixed(3));
-  const handle = (h: Point | null): Point | null => h && { x: short(h.x), y: short(h.y) };
-  return {
-    ...path,
-    anchors: path.anchors.map((a) => ({
-      ...a,
-      x: short(a.x),
-      y: short(a.y),
-      in: handle(a.in),
-      out: handle(a.out),
-    })),
-  };
-}
-
-/** Share of the lightest and of the darkest pixels that a body tone leaves out. */
-const TRIM = 0.2;
-
-/** Shapes filled with the body tones of what each shows of the photograph, bottom first. */
-function toned(shapes: readonly Shape[], picture: Raster): Shape[] {
-  return shapes.map((shape, i) => {
-    const covers = shapes.slice(i + 1).map(({ paths }) => paths);
-    const tone = bodyTone(picture, { outlines: shape.paths, covers, trim: TRIM });
-    if (!tone) return shape;
-    const hex = formatHex(tone.body);
-    return { ...shape, fill: { hex }, toned: hex };
-  });
-}
-
-/** Colours that are hardly told apart become one: that of the first of them. */
-function mergeNear(shapes: readonly Shape[], within: number): Shape[] {
-  const kept: string[] = [];
-  return shapes.map((shape) => {
-    const { fill } = shape;
-    if (!fill || !('hex' in fill)) return shape;
-    const near = kept.find((hex) => hexesApart(hex, fill.hex) < within);
-    if (near) return { ...shape, fill: { hex: near } };
-    kept.push(fill.hex);
-    return shape;
-  });
-}
 
 /** Watering can, finished: every shape of the original on its outline, filled with its body tone, near ones merged. */
 export function wateringCanProject(picture: Raster): DemoProject {

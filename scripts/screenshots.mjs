@@ -242,13 +242,15 @@ try {
   await gourd.move(0.6, 0.84);
   await keep(gourd.page, 'block-in-axis');
 
-  const badge = await desk('Gate badge', 'dark');
-  await badge.page.keyboard.press('2');
-  await badge.click(0.497, 0.552);
-  await badge.move(0.55, 0.6);
-  await badge.page.mouse.down();
-  await badge.move(0.6, 0.605);
-  await keep(badge.page, 'block-in-dark');
+  // A cutout, the photographed can before a tag, with the shadow it throws.
+  const tag = await desk('Can tag', 'dark');
+  await tag.page.keyboard.press('4');
+  await tag.page.getByRole('row', { name: /^Can cut out/ }).click({ position: { x: 110, y: 18 } });
+  await tag.page.keyboard.press('5');
+  await tag.page.locator('summary', { hasText: /^Cutout/ }).click();
+  await tag.page.getByRole('button', { name: 'Write it as PNG' }).scrollIntoViewIfNeeded();
+  await tag.page.waitForTimeout(1500);
+  await keep(tag.page, 'cutout');
 
   // Groups in the stack, one of them worked in.
   // As tall as it takes to show thirty rows.

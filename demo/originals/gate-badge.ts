@@ -6,6 +6,12 @@ const SIZE = 1200;
 
 const PLATE = ellipse(600, 600, 560, 560);
 const FIELD = ellipse(600, 600, 480, 480);
+/** Where the plate is screwed on: holes in it. */
+const SCREWS = [
+  [600, 78],
+  [600, 1122],
+] as const;
+const SCREW = 15;
 const SUN = 'M360 640C360 508 468 400 600 400C732 400 840 508 840 640Z';
 const GROUND = 'M148 764C300 706 460 690 600 690C740 690 900 706 1052 764C990 954 812 1080 600 1080C388 1080 210 954 148 764Z';
 /** A gate: two posts with round heads, a rail that sags, five bars. */
@@ -33,7 +39,7 @@ export const GATE_BADGE: Original = {
     {
       name: 'Plate',
       shapes: [
-        { name: 'Plate', d: PLATE, sample: [232, 232] },
+        { name: 'Plate', d: PLATE + SCREWS.map(([x, y]) => ellipse(x, y, SCREW, SCREW)).join(''), sample: [232, 232] },
         { name: 'Field', d: FIELD, sample: [300, 380] },
       ],
     },
@@ -73,7 +79,7 @@ export const GATE_BADGE: Original = {
 <g fill="#ece2c6"><path d="${[450, 525, 600, 675, 750].map((x, i) => bar(x, [520, 480, 462, 480, 520][i]!)).join('')}"/><path d="${RAIL}"/><path d="${FOOT}"/><path d="${POST_LEFT}"/><path d="${POST_RIGHT}"/></g>
 <path d="${ellipse(600, 600, 552, 552)}" fill="none" stroke="#b9ad8c" stroke-width="10" filter="url(#soft)"/>
 <path d="${PLATE}" fill="url(#shine)"/>
-<g fill="#6d675a">${[[600, 78], [600, 1122]].map(([x, y]) => `<circle cx="${x}" cy="${y}" r="15"/><circle cx="${x! - 4}" cy="${y! - 5}" r="5" fill="#d9d4c6"/>`).join('')}</g>
+<g fill="#6d675a">${SCREWS.map(([x, y]) => `<circle cx="${x}" cy="${y}" r="${SCREW}"/><circle cx="${x - 4}" cy="${y - 5}" r="5" fill="#d9d4c6"/>`).join('')}</g>
 </svg>`,
 };
 

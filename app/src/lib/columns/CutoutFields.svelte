@@ -29,7 +29,7 @@
 </script>
 
 {#if first && edge}
-  <Fold title="Cutout" figure={edge.by === 0 && edge.soft === 0 ? '' : formatLength(edge.by, unit)}>
+  <Fold title="Cutout" figure={edge.by === 0 ? '' : formatLength(edge.by, unit)}>
     <NumberField
       label="edge moved"
       name="Edge moved outward by; below 0 inward"
