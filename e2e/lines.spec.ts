@@ -5,6 +5,7 @@ import {
   deepestPoint,
   nearestOnPath,
   pathArea,
+  shapesOf,
   type Path,
   type Point,
   type Shape,
@@ -199,6 +200,20 @@ test('the picture is cut out by a shape with a hole, written clear around it and
   const [cut, whole] = [pixelAt(own, inside, corner), pixelAt(photo, inside, { x: x0, y: y0 })];
   for (let i = 0; i < 4; i++) expect(Math.abs(cut[i]! - whole[i]!)).toBeLessThanOrEqual(2);
   expect(pixelAt(own, { x: hole.x, y: hole.y - 20 }, corner)[3]).toBeLessThan(60);
+
+  // Another one, with two holes and the shadow below it.
+  const projects = (await (await page.request.get(`${URL()}/api/projects`)).json()) as { id: string; name: string }[]; // prettier-ignore
+  const tag = `${URL()}/api/projects/${projects.find(({ name }) => name === 'Can tag')!.id}`;
+  const { art: tagArt } = (await (await page.request.get(`${tag}/art`)).json()) as { art: typeof now };
+  const can = shapesOf(tagArt).find(({ shape }) => shape.id === 'can')!.shape;
+  const { box } = cutoutParts(tagArt, 'can-cut-out')!;
+  const alone = await sharp(await (await page.request.get(`${tag}/export.png?cutout=can-cut-out`)).body()).ensureAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  const seen = (p: Point): number => pixelAt(alone, p, { x: box.x0, y: box.y0 })[3]!;
+  expect(seen(deepestPoint(can.paths))).toBe(255);
+  for (const one of can.paths.slice(1)) expect(seen(deepestPoint([one]))).toBe(0);
+  const foot = Math.max(...can.paths[0]!.anchors.map(({ y }) => y));
+  expect(seen({ x: 219, y: foot + 16 })).toBeGreaterThan(20);
+  expect(seen({ x: 219, y: foot + 16 })).toBeLessThan(235);
 
   await page.getByRole('button', { name: 'Release the cutout' }).click();
   await expect.poll(async () => JSON.stringify((await h.art()).layers)).toBe(JSON.stringify(before));
