@@ -111,7 +111,7 @@ test('what is meant so is left out, what is moved away is measured where it was,
   await expect(page.getByText(/^4, could be [23]/).first()).toBeVisible();
   await page.locator('summary').filter({ hasText: 'Economy' }).click();
   await expect(
-    page.getByRole('button', { name: "Choose Plate: 12 anchors, 7 would hold the edge" }),
+    page.getByRole('button', { name: 'Choose Plate: 12 anchors, 7 would hold the edge' }),
   ).toBeVisible();
 });
 
