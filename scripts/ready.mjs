@@ -116,9 +116,9 @@ export const buildApp = () =>
     },
   );
 
-/** Debian's browser and what draws PDFs, for the tests. */
+/** Debian's browser, and what draws PDF, EPS and HP-GL, for the tests. */
 export function installDebian() {
-  const wanted = { chromium: 'chromium', pdftoppm: 'poppler-utils' };
+  const wanted = { chromium: 'chromium', pdftoppm: 'poppler-utils', gs: 'ghostscript', hp2xx: 'hp2xx' };
   const missing = Object.entries(wanted)
     .filter(([command]) => spawnSync('which', [command]).status !== 0)
     .map(([, pack]) => pack);

@@ -1,3 +1,5 @@
+export { type DxfFile, writeDxf } from './dxf/write';
+export { type EpsFile, writeEps } from './eps/write';
 export * from './font';
 export {
   filterElement,

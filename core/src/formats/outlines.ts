@@ -1,0 +1,111 @@
+import type { SeenPaint } from '../art/paint';
+import {
+  paintList,
+  type Clip,
+  type PaintedPart,
+  type PaintedPicture,
+  type PaintedShape,
+} from '../art/paint-list';
+import type { Art } from '../art/schema';
+import { combine } from '../path/combine';
+import { keepForm } from '../path/form-path';
+import { segmentCount, type Path } from '../path/path';
+
+// What of a drawing goes into files that know lines only: for CAD, cutters and pens.
+
+/** The lines of a shape as they are seen, sheet pixels. */
+export interface OutlinedShape {
+  readonly id: string;
+  readonly name: string;
+  /** Name of the layer it stands in. */
+  readonly layer: string;
+  /** All with a segment at least. */
+  readonly paths: readonly Path[];
+  /** What it is filled and drawn with: of a gradient its first colour. */
+  readonly fill: string | null;
+  readonly stroke: { readonly hex: string; readonly width: number } | null;
+}
+
+/** The lines of a drawing, bottom first, and what of it files of lines cannot hold. */
+export interface Outlines {
+  readonly shapes: readonly OutlinedShape[];
+  /** Pictures that are part of the drawing. */
+  readonly pictures: number;
+  /** Open lines that a group cuts: they are given whole. */
+  readonly cutLines: number;
+}
+
+const hexOf = (paint: SeenPaint): string => (paint.kind === 'flat' ? paint.hex : paint.stops[0]!.hex);
+
+/** Paths of a shape within the outlines that cut it. */
+function within({ paths }: PaintedShape, clips: readonly Clip[]): readonly Path[] {
+  if (clips.length === 0) return paths;
+  const ids = paths.map(({ id }) => id);
+  return combine(
+    [paths, ...clips.map((clip) => clip.paths)],
+    'overlap',
+    (n) => ids[n] ?? `${ids[0]}-${n + 1}`,
+  );
+}
+
+/** A part that is no group, with what the groups it stands in do to it. */
+interface Leaf {
+  readonly part: PaintedShape | PaintedPicture;
+  /** Name of the layer it stands in. */
+  readonly layer: string;
+  /** Cut it; what a soft edge cuts is cut at the middle of its softness. */
+  readonly clips: readonly Clip[];
+  /** Its own opacity times those of what it stands in. */
+  readonly opacity: number;
+  /** It is blended, blurred, softly cut or throws a shadow, or something it stands in is or does. */
+  readonly soft: boolean;
+}
+
+/** All that is painted of a drawing, bottom first, but the shadows that cutouts leave. */
+export function leavesOf(art: Art): readonly Leaf[] {
+  const leaves: Leaf[] = [];
+  const walk = (parts: readonly PaintedPart[], outer: Omit<Leaf, 'part'>): void => {
+    for (const part of parts) {
+      const { clip, mask, blend, blur, shadow } = part;
+      if (mask?.kind === 'shadow') continue;
+      const here = {
+        layer: outer.layer,
+        clips: [...outer.clips, ...(clip ? [clip] : []), ...(mask ? [mask] : [])],
+        opacity: outer.opacity * part.opacity,
+        soft: outer.soft || blend !== 'normal' || blur > 0 || shadow !== null || mask !== null,
+      };
+      if (part.type === 'group') walk(part.parts, here);
+      else leaves.push({ part, ...here });
+    }
+  };
+  for (const layer of paintList(art))
+    walk([layer], { layer: layer.name, clips: [], opacity: 1, soft: false });
+  return leaves;
+}
+
+/** The lines of all that is painted of a drawing. */
+export function outlinesOf(art: Art): Outlines {
+  const shapes: OutlinedShape[] = [];
+  let [pictures, cutLines] = [0, 0];
+  for (const { part, layer, clips } of leavesOf(art)) {
+    if (part.type === 'picture') {
+      pictures++;
+      continue;
+    }
+    const { id, name, fill, stroke } = part;
+    // A line that is not filled would become an area.
+    const whole = clips.length > 0 && !fill;
+    if (whole) cutLines++;
+    const paths = (whole ? part.paths : within(part, clips)).filter((path) => segmentCount(path) > 0);
+    if (paths.length === 0) continue;
+    shapes.push({
+      id,
+      name,
+      layer,
+      paths: paths.map(keepForm),
+      fill: fill && hexOf(fill),
+      stroke: stroke && { hex: hexOf(stroke.paint), width: stroke.width },
+    });
+  }
+  return { shapes, pictures, cutLines };
+}
