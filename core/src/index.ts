@@ -8,3 +8,4 @@ export * from './picture/index';
 export * from './art/index';
 export * from './trace/index';
 export * from './formats/index';
+export * from './plot/index';

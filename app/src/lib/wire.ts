@@ -112,6 +112,16 @@ export const exportQuery = z.object({
     )
     .optional(),
   picture: z.enum(['0', '1']).default('0'),
+  /** Room left about the drawing, sheet pixels. */
+  margin: z.coerce.number().min(0).max(10_000).default(0),
+  /** Times as large as on the sheet. */
+  scale: z.coerce.number().min(0.001).max(1000).default(1),
+  /** Ids of nodes, by commas: no more than these. */
+  only: z.string().max(100_000).optional(),
+  /** An SVG without ids, names and groups that do nothing. */
+  plain: z.enum(['0', '1']).default('0'),
+  /** An SVG of hairlines: what a file of that kind would draw. */
+  lines: z.enum(['dxf', 'plt']).optional(),
   /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
   cutout: z.string().max(64).optional(),
 });

@@ -51,6 +51,7 @@ export { drawnData, lineRuns } from './line-data';
 export { type Merge, mergeArt, type Merged } from './merge';
 export { migrateArt } from './migrate';
 export { neighboursOf } from './neighbours';
+export { type Output, type OutputArea, outputBox, outputOf, type OutputRange } from './output';
 export * from './paint';
 export * from './paint-kinds';
 export * from './paint-list';

@@ -3,7 +3,8 @@ import { circlePath, squarePath } from '../testing';
 import { changeArt, type Recipe } from './change';
 import { addChip, addNode, addPicture, setAxis, setChip, setClip, setCovering, setNode, styleShapes, together } from './edits'; // prettier-ignore
 import { plainStroke } from './paint';
-import { outputBox, paintedBox, paintedLeaves, paintedNode, paintList, type PaintedGroup, type PaintedShape } from './paint-list'; // prettier-ignore
+import { outputBox } from './output';
+import { paintedBox, paintedLeaves, paintedNode, paintList, type PaintedGroup, type PaintedShape } from './paint-list'; // prettier-ignore
 import type { Art, PictureNode } from './schema';
 import { placedPicture } from './blank';
 import { findNode } from './tree';
@@ -132,8 +133,8 @@ describe('the box of what is painted', () => {
 
   it('is the output’s, or the sheet where nothing is drawn', () => {
     const art = withShapes(shapeOf('s', { paths: [squarePath(3, 4, 5, 'p')] }));
-    expect(outputBox(art, 'drawing')).toEqual({ x0: 3, y0: 4, x1: 8, y1: 9 });
-    expect(outputBox(blank, 'drawing')).toEqual({ x0: 0, y0: 0, x1: 100, y1: 80 });
-    expect(outputBox(art, 'sheet')).toEqual({ x0: 0, y0: 0, x1: 100, y1: 80 });
+    expect(outputBox(art, { area: 'drawing' })).toEqual({ x0: 3, y0: 4, x1: 8, y1: 9 });
+    expect(outputBox(blank, { area: 'drawing' })).toEqual({ x0: 0, y0: 0, x1: 100, y1: 80 });
+    expect(outputBox(art, { area: 'sheet' })).toEqual({ x0: 0, y0: 0, x1: 100, y1: 80 });
   });
 });

@@ -1,7 +1,7 @@
 // Long because every kind of node becomes what is painted in one walk, whole and placed.
 
 import { compose, type Affine } from '../geometry/affine';
-import { EMPTY_BOX, boxHeight, boxOfPoints, boxWidth, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
+import { EMPTY_BOX, boxOfPoints, growBox, isEmptyBox, uniteBoxes, type Box } from '../geometry/bounds'; // prettier-ignore
 import { boxPath } from '../path/box-path';
 import { transformPath } from '../path/path-map';
 import { pathBounds } from '../path/path-measure';
@@ -426,13 +426,3 @@ export const paintedBox = (list: readonly PaintedPart[]): Box =>
     })
     .filter((box) => !isEmptyBox(box))
     .reduce(uniteBoxes, EMPTY_BOX);
-
-/** What an output shows: the whole sheet, or the box of what is painted. */
-export type OutputArea = 'sheet' | 'drawing';
-
-/** The part of the plane an output shows, in sheet pixels. A drawing with nothing in it takes the sheet. */
-export function outputBox(art: Art, area: OutputArea, list: readonly PaintedPart[] = paintList(art)): Box {
-  const drawing = area === 'drawing' ? paintedBox(list) : EMPTY_BOX;
-  if (boxWidth(drawing) > 0 && boxHeight(drawing) > 0) return drawing;
-  return { x0: 0, y0: 0, x1: art.sheet.width, y1: art.sheet.height };
-}

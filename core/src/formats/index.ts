@@ -1,6 +1,10 @@
-export { type DxfFile, writeDxf } from './dxf/write';
-export { type EpsFile, writeEps } from './eps/write';
+export { writeDxf } from './dxf/write';
+export { writeEps } from './eps/write';
 export * from './font';
+export { type FileKind, leftOut, type LeftOut } from './left-out';
+export { type HpglReading, readHpgl } from './hpgl/read';
+export { writeHpgl } from './hpgl/write';
+export { type OutlinedShape, outlinesOf } from './outlines';
 export {
   filterElement,
   coveringAttributes,

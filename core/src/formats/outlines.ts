@@ -1,12 +1,5 @@
 import type { SeenPaint } from '../art/paint';
-import {
-  paintList,
-  type Clip,
-  type PaintedPart,
-  type PaintedPicture,
-  type PaintedShape,
-} from '../art/paint-list';
-import type { Art } from '../art/schema';
+import type { Clip, PaintedGroup, PaintedPart, PaintedPicture, PaintedShape } from '../art/paint-list';
 import { combine } from '../path/combine';
 import { keepForm } from '../path/form-path';
 import { segmentCount, type Path } from '../path/path';
@@ -26,16 +19,10 @@ export interface OutlinedShape {
   readonly stroke: { readonly hex: string; readonly width: number } | null;
 }
 
-/** The lines of a drawing, bottom first, and what of it files of lines cannot hold. */
-export interface Outlines {
-  readonly shapes: readonly OutlinedShape[];
-  /** Pictures that are part of the drawing. */
-  readonly pictures: number;
-  /** Open lines that a group cuts: they are given whole. */
-  readonly cutLines: number;
-}
-
 const hexOf = (paint: SeenPaint): string => (paint.kind === 'flat' ? paint.hex : paint.stops[0]!.hex);
+
+/** A shape that is no area: what cuts it is not carried out in files of lines. */
+export const isLine = ({ fill }: PaintedShape): boolean => fill === null;
 
 /** Paths of a shape within the outlines that cut it. */
 function within({ paths }: PaintedShape, clips: readonly Clip[]): readonly Path[] {
@@ -49,7 +36,7 @@ function within({ paths }: PaintedShape, clips: readonly Clip[]): readonly Path[
 }
 
 /** A part that is no group, with what the groups it stands in do to it. */
-interface Leaf {
+export interface Leaf {
   readonly part: PaintedShape | PaintedPicture;
   /** Name of the layer it stands in. */
   readonly layer: string;
@@ -62,7 +49,7 @@ interface Leaf {
 }
 
 /** All that is painted of a drawing, bottom first, but the shadows that cutouts leave. */
-export function leavesOf(art: Art): readonly Leaf[] {
+export function leavesOf(list: readonly PaintedGroup[]): readonly Leaf[] {
   const leaves: Leaf[] = [];
   const walk = (parts: readonly PaintedPart[], outer: Omit<Leaf, 'part'>): void => {
     for (const part of parts) {
@@ -78,25 +65,18 @@ export function leavesOf(art: Art): readonly Leaf[] {
       else leaves.push({ part, ...here });
     }
   };
-  for (const layer of paintList(art))
-    walk([layer], { layer: layer.name, clips: [], opacity: 1, soft: false });
+  for (const layer of list) walk([layer], { layer: layer.name, clips: [], opacity: 1, soft: false });
   return leaves;
 }
 
-/** The lines of all that is painted of a drawing. */
-export function outlinesOf(art: Art): Outlines {
+/** The lines of all that is painted of a drawing, bottom first. */
+export function outlinesOf(list: readonly PaintedGroup[]): readonly OutlinedShape[] {
   const shapes: OutlinedShape[] = [];
-  let [pictures, cutLines] = [0, 0];
-  for (const { part, layer, clips } of leavesOf(art)) {
-    if (part.type === 'picture') {
-      pictures++;
-      continue;
-    }
+  for (const { part, layer, clips } of leavesOf(list)) {
+    if (part.type === 'picture') continue;
     const { id, name, fill, stroke } = part;
     // A line that is not filled would become an area.
-    const whole = clips.length > 0 && !fill;
-    if (whole) cutLines++;
-    const paths = (whole ? part.paths : within(part, clips)).filter((path) => segmentCount(path) > 0);
+    const paths = (isLine(part) ? part.paths : within(part, clips)).filter((path) => segmentCount(path) > 0);
     if (paths.length === 0) continue;
     shapes.push({
       id,
@@ -107,5 +87,5 @@ export function outlinesOf(art: Art): Outlines {
       stroke: stroke && { hex: hexOf(stroke.paint), width: stroke.width },
     });
   }
-  return { shapes, pictures, cutLines };
+  return shapes;
 }

@@ -100,3 +100,4 @@ export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } fr
 export { strokeBounds, type StrokeForm } from './stroke-bounds';
 export { makeSymmetric, type Symmetrical } from './symmetric';
 export { spareAnchors, type Thinned, type ThinOptions, thinOut } from './thin';
+export type { PenStroke } from './pen-stroke';

@@ -1,18 +1,9 @@
-import type { Art } from '../art/schema';
 import { PX_PER } from '../art/units';
+import type { Box } from '../geometry/bounds';
 import { flattenCubic } from '../geometry/flatten';
 import type { Point } from '../geometry/vector';
+import type { PenStroke } from '../path/pen-stroke';
 import { pathCubics, segmentIsLine, type Path } from '../path/path';
-
-/** One stretch that a pen draws, or a knife cuts, without being lifted. */
-export interface PlotStroke {
-  /** Number of the pen, from 1. */
-  readonly pen: number;
-  /** It ends where it begins; that point is not said twice. */
-  readonly closed: boolean;
-  /** Millimetres from the lower left corner of the sheet, y upward. Two at least. */
-  readonly points: readonly Point[];
-}
 
 /** Lines to be drawn or cut, on the layer whose pen draws them. */
 export interface PlotLines {
@@ -34,21 +25,24 @@ function pointsOf(path: Path, tolerance: number): Point[] {
 /**
  * A drawing's lines as strokes of a plotter, in their order: a pen for each layer, in the order the layers come.
  *
- * @param tolerance how far the strokes may leave the curves, millimetres, above 0
+ * @param box the part of the plane that is shown, sheet pixels: its lower left corner is the strokes' origin
+ * @param how.tolerance how far the strokes may leave the curves, millimetres, above 0
+ * @param how.scale how many times as large as on the sheet
  */
 export function plotStrokes(
   lines: readonly PlotLines[],
-  sheet: Pick<Art['sheet'], 'height'>,
-  tolerance: number,
-): PlotStroke[] {
+  box: Box,
+  { tolerance, scale = 1 }: { readonly tolerance: number; readonly scale?: number },
+): PenStroke[] {
+  const mm = scale / PX_PER.mm;
   const pens = new Map<string, number>();
-  const strokes: PlotStroke[] = [];
+  const strokes: PenStroke[] = [];
   for (const { layer, paths } of lines) {
     if (!pens.has(layer)) pens.set(layer, pens.size + 1);
     for (const path of paths) {
-      const points = pointsOf(path, tolerance * PX_PER.mm).map(({ x, y }) => ({
-        x: x / PX_PER.mm,
-        y: (sheet.height - y) / PX_PER.mm,
+      const points = pointsOf(path, tolerance / mm).map(({ x, y }) => ({
+        x: (x - box.x0) * mm,
+        y: (box.y1 - y) * mm,
       }));
       const [first, last] = [points[0], points.at(-1)];
       const meets = path.closed && points.length > 2 && first!.x === last!.x && first!.y === last!.y;

@@ -1,3 +1,4 @@
+import { FIRST_EXPORT, type Exporting } from './exporting';
 import {
   addPicture,
   fitOnSheet,
@@ -44,13 +45,7 @@ export class Workplace implements ProgressPlace {
   singleKeys = $state(globalThis.localStorage?.getItem(SINGLE_KEYS) !== 'off');
   /** The last file written, for the route bar. */
   lastFile: string | null = $state(null);
-  exporting = $state({
-    format: 'svg' as 'svg' | 'png' | 'pdf',
-    area: 'sheet' as 'sheet' | 'drawing',
-    ground: 'clear' as string,
-    ppi: 300,
-    picture: false,
-  });
+  exporting: Exporting = $state({ ...FIRST_EXPORT });
 
   /** Changes that the server did not take, oldest first. */
   asides: readonly SetAside[] = $state.raw([]);

@@ -3,7 +3,9 @@ import { changeArt, addChip, setNode, type Art } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { currentHex } from '$lib/edits/painting';
 import { receiverInWords } from './receivers';
+import { FIRST_EXPORT } from './exporting';
 import { previewUrl, queryOf } from '$lib/steps/export/commands';
+import { leftOutWords, USES, useOf } from '$lib/steps/export/kinds';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';
 import type { SetAside } from './kept-changes';
@@ -164,7 +166,14 @@ describe('what receives a colour is always said', () => {
 
 describe('what is written', () => {
   it('is asked for by an address that says all of it', () => {
-    w.exporting = { format: 'png', area: 'drawing', ground: '#ffffff', ppi: 600, picture: true };
+    w.exporting = {
+      ...FIRST_EXPORT,
+      format: 'png',
+      area: 'drawing',
+      ground: '#ffffff',
+      ppi: 600,
+      picture: true,
+    };
     const asked = { area: 'drawing', ground: '#ffffff', picture: '1' };
     expect(queryOf(w)).toEqual({ ...asked, ppi: '600' });
     const preview = new URL(previewUrl(w), 'http://x');
@@ -172,5 +181,28 @@ describe('what is written', () => {
     expect(Object.fromEntries(preview.searchParams)).toEqual({ ...asked, width: '460', of: '7' });
     w.exporting.format = 'svg';
     expect(queryOf(w)).toEqual(asked);
+    Object.assign(w.exporting, { margin: 12, scale: 2, plain: true });
+    expect(queryOf(w)).toEqual({ ...asked, margin: '12', scale: '2', plain: '1' });
+    // Files of lines have neither ground nor pictures; what they draw is shown as lines.
+    Object.assign(w.exporting, { format: 'plt', area: 'chosen' });
+    b.desk.choose(chooseShapes([b.shapes[0]!.id]));
+    const lines = { area: 'drawing', margin: '12', scale: '2', only: b.shapes[0]!.id };
+    expect(queryOf(w)).toEqual(lines);
+    const { scale: _, ...shown } = lines;
+    const drawn = new URL(previewUrl(w), 'http://x');
+    expect(drawn.pathname).toBe('/api/projects/prj/export.svg');
+    expect(Object.fromEntries(drawn.searchParams)).toEqual({ ...shown, lines: 'plt', of: '7' });
+  });
+
+  it('is told by what it is made for, and what it leaves out', () => {
+    for (const [use, asks] of USES) {
+      w.exporting = { ...FIRST_EXPORT, ...asks };
+      expect(useOf(w.exporting)).toBe(use);
+    }
+    expect(useOf({ ...FIRST_EXPORT, ground: '#123456' })).toBeNull();
+    const none = { hidden: 0, unpainted: 0, traced: 0, outside: 0, pictures: 0, gradients: 0, seeThrough: 0, soft: 0, cutLines: 0 }; // prettier-ignore
+    expect(leftOutWords(none, 'svg', 'sheet')).toEqual([]);
+    expect(leftOutWords({ ...none, hidden: 1, traced: 1, outside: 2 }, 'svg', 'sheet')).toEqual(['1 shape hidden', '2 off the sheet', 'the traced picture']); // prettier-ignore
+    expect(leftOutWords({ ...none, gradients: 2, soft: 1 }, 'eps', 'drawing')).toEqual(['2 gradients, written as steps of colour', '1 soft or blended: written sharp and plain']); // prettier-ignore
   });
 });

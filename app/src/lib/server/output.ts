@@ -1,9 +1,16 @@
 import {
   cutText,
+  drawnData,
+  outlinesOf,
   outputBox,
+  outputOf,
   outputPictures,
   picturePpi,
+  plotStrokes,
+  PX_PER,
+  readHpgl,
   seenSize,
+  writeHpgl,
   writeSvg,
   type Art,
   type PlacedPicture,
@@ -74,7 +81,7 @@ export function checkPixels(width: number, height: number, instead: string): voi
     throw new Refusal(
       413,
       'too-many-pixels',
-      `That would make ${width} × ${height} pixels; 120 million is the most. ${instead}`,
+      `That would make ${width} × ${height} pixels; 120 million are the most. ${instead}`,
     );
   if (Math.max(width, height) > LONGEST_OUT)
     throw new Refusal(
@@ -88,37 +95,61 @@ export function checkPixels(width: number, height: number, instead: string): voi
 export async function outputSvg(
   db: Database,
   art: Art,
-  options: OutputOptions,
+  options: OutputOptions & { readonly plain?: boolean },
   size: Size = 'full',
   mostPpi?: number,
 ): Promise<string> {
-  const { area, ground } = options;
-  const hrefs = await pictureTexts(db, outputPictures(art, options.picture), size, mostPpi);
-  return writeSvg(art, { area, ground, pictures: options.picture, pictureHref: (p) => hrefs.get(p.id)! });
+  const { picture, ...rest } = options;
+  const hrefs = await pictureTexts(db, outputPictures(art, picture, options.only), size, mostPpi);
+  return writeSvg(art, { ...rest, pictures: picture, pictureHref: (p) => hrefs.get(p.id)! });
 }
 
-/** The drawing as PNG pixels, `ppi` to the inch of the sheet or `width` across. */
-export async function outputPng(
+/** Kinds of pixels that are written. WebP takes no side longer than 16,383 pixels (its own limit). */
+export type PixelKind = 'png' | 'webp';
+const LONGEST_WEBP = 16_383;
+const WEBP_QUALITY = 92;
+
+/** The drawing as pixels, `ppi` to the inch of what is written or `width` across. */
+export async function outputPixels(
   db: Database,
   art: Art,
-  options: OutputOptions & { readonly ppi?: number; readonly width?: number },
+  { kind = 'png', ...options }: OutputOptions & { readonly kind?: PixelKind; readonly ppi?: number; readonly width?: number }, // prettier-ignore
   size: Size = 'full',
 ): Promise<Buffer> {
-  const { x0, y0, x1, y1 } = outputBox(art, options.area);
+  const { x0, y0, x1, y1 } = outputBox(art, options);
+  const scale = options.scale ?? 1;
   const ppi = options.ppi ?? 96;
-  const width = Math.max(1, options.width ?? Math.round(((x1 - x0) * ppi) / 96));
+  const width = Math.max(1, options.width ?? Math.round(((x1 - x0) * scale * ppi) / 96));
   const height = Math.max(1, Math.round((width * (y1 - y0)) / (x1 - x0)));
   checkPixels(width, height, 'Choose a smaller width or ppi, or SVG.');
+  if (kind === 'webp' && Math.max(width, height) > LONGEST_WEBP)
+    throw new Refusal(
+      413,
+      'too-long',
+      `That would make ${width} × ${height} pixels; WebP takes 16,383 on a side. Choose a smaller width or ppi, or PNG.`,
+    );
   const svg = await outputSvg(db, art, options, size);
   const sized = svg.replace(
     /^<svg ([^>]*?)width="[^"]*" height="[^"]*"/,
     `<svg $1width="${width}" height="${height}"`,
   );
-  return sharp(Buffer.from(sized), { limitInputPixels: MOST_OUT * 2, unlimited: true })
+  const pixels = sharp(Buffer.from(sized), { limitInputPixels: MOST_OUT * 2, unlimited: true })
     .resize(width, height, { fit: 'fill' })
-    .withMetadata({ density: options.width ? Math.max(1, (width * 96) / (x1 - x0)) : ppi })
-    .png()
-    .toBuffer();
+    .withMetadata({ density: options.width ? Math.max(1, (width * 96) / ((x1 - x0) * scale)) : ppi });
+  return (
+    kind === 'webp' ? pixels.webp({ quality: WEBP_QUALITY, alphaQuality: 100 }) : pixels.png()
+  ).toBuffer();
+}
+
+/** How far strokes of a plotter may leave the curves, millimetres: half of what a plotter counts in. */
+const PLOT_TOLERANCE_MM = 0.0125;
+
+/** The drawing's lines as HP-GL, a pen for each layer. */
+export function outputHpgl(art: Art, options: OutputOptions): string {
+  const { list, box } = outputOf(art, options);
+  return writeHpgl(
+    plotStrokes(outlinesOf(list), box, { tolerance: PLOT_TOLERANCE_MM, scale: options.scale }),
+  );
 }
 
 /** The drawing as a PDF of one page, its pictures in it when asked for. */
@@ -128,8 +159,8 @@ export async function outputPdf(
   name: string,
   options: OutputOptions,
 ): Promise<Buffer> {
-  const { x0, y0, x1, y1 } = outputBox(art, options.area);
-  const points = (Math.max(x1 - x0, y1 - y0) * 72) / 96;
+  const { x0, y0, x1, y1 } = outputBox(art, options);
+  const points = (Math.max(x1 - x0, y1 - y0) * (options.scale ?? 1) * 72) / 96;
   if (points > LONGEST_PAGE)
     throw new Refusal(
       413,
@@ -144,7 +175,7 @@ export async function outputPdf(
 
 /** A card's thumbnail: the drawing over its picture, `width` pixels across. */
 export const outputThumb = (db: Database, art: Art, width: number): Promise<Buffer> =>
-  outputPng(
+  outputPixels(
     db,
     { ...art, sheet: { ...art.sheet, ground: art.sheet.ground ?? '#ffffff' } },
     { area: 'sheet', picture: true, width },
@@ -155,4 +186,25 @@ export const outputThumb = (db: Database, art: Art, width: number): Promise<Buff
 export function fileName(name: string, extension: string): string {
   const words = name.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
   return `${cutText(words.join('-'), 80) || 'drawing'}.${extension}`;
+}
+
+/** Width of a hairline, share of the picture's longer side. */
+const HAIRLINE = 1 / 400;
+
+/** What a file of lines draws, as hairlines: of HP-GL the very strokes of the file, read back. */
+export function outputHairlines(art: Art, kind: 'dxf' | 'plt', options: OutputOptions): string {
+  const { list, box } = outputOf(art, options);
+  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
+  const line = Math.max(width, height) * HAIRLINE;
+  const drawn =
+    kind === 'dxf'
+      ? drawnData(outlinesOf(list).flatMap(({ paths }) => paths))
+      : readHpgl(outputHpgl(art, { ...options, scale: 1 }))
+          .strokes.map(({ points, closed }) => {
+            const at = points.map(({ x, y }) => `${(box.x0 + x * PX_PER.mm).toFixed(2)} ${(box.y1 - y * PX_PER.mm).toFixed(2)}`); // prettier-ignore
+            return `M${at.join('L')}${closed ? 'Z' : ''}`;
+          })
+          .join('');
+  const seen = `viewBox="${box.x0} ${box.y0} ${width} ${height}"`;
+  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" ${seen}><path d="${drawn}" fill="none" stroke="#22252b" stroke-width="${line}"/></svg>`;
 }

@@ -35,7 +35,7 @@ import { decodePicture } from './decode';
 import { reasonToKeep, WorkClock } from './kept-by-itself';
 import { MIGRATIONS } from './migrations';
 import { changeDocument, getArt, getJournalJson } from './documents';
-import { fileName, outputPng, outputSvg, outputThumb } from './output';
+import { fileName, outputPixels, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
 import {
   changeProject,
@@ -494,7 +494,7 @@ describe('output', () => {
 
   it('writes PNG at a ppi or a width, clear or filled, sheet or drawing', async () => {
     const drawing = await art();
-    const png = (options: object) => outputPng(db, drawing, { area: 'sheet', picture: false, ...options });
+    const png = (options: object) => outputPixels(db, drawing, { area: 'sheet', picture: false, ...options });
     const sheet = await sharp(await png({ ppi: 300 })).metadata();
     expect([sheet.width, sheet.height, sheet.density]).toEqual([1181, 591, 300]);
     const alone = sharp(await png({ area: 'drawing', width: 200 }));
@@ -546,7 +546,7 @@ describe('output', () => {
     await change(setSheet({ ground: null }));
     const { art: empty } = await getArt(db, id);
     expect(
-      (await sharp(await outputPng(db, empty, { area: 'drawing', picture: false, ppi: 96 })).metadata())
+      (await sharp(await outputPixels(db, empty, { area: 'drawing', picture: false, ppi: 96 })).metadata())
         .width,
     ).toBe(378);
     expect([fileName('a/b\\c: "x"', 'svg'), fileName('🌱', 'png'), fileName('שתיל ירוק', 'svg')]).toEqual([

@@ -19,7 +19,7 @@ import { writeDxf } from './write';
 const HEIGHT = 80 * PX_PER.mm;
 const drawn = (...shapes: Shape[]): Art =>
   changeArt(emptyArt({ width: 100 * PX_PER.mm, height: HEIGHT, unit: 'mm' }, 'layer'), together(...shapes.map((s) => addNode('layer', s)))).art; // prettier-ignore
-const read = (art: Art) => new DxfParser().parseSync(writeDxf(art).text)!;
+const read = (art: Art) => new DxfParser().parseSync(writeDxf(art))!;
 const toMm = (p: Point): Point => ({ x: p.x / PX_PER.mm, y: (HEIGHT - p.y) / PX_PER.mm });
 
 /** A point of a B-spline by de Boor's algorithm (de Boor, A Practical Guide to Splines, 1978; from memory). */
@@ -82,7 +82,7 @@ describe('writing DXF', () => {
       ['l4', '🌱 Blätter'],
     ] as const) {
       // prettier-ignore
-      art = changeArt(art, together(addLayer({ id, type: 'layer', name, shown: true, locked: false, opacity: 1, ink: null, children: [] }), addNode(id, shapeOf(`s${id}`, { paths: [squarePath(0, 0, 9)], stroke: plainStroke({ hex: '#a32a21' }, 2) })))).art; // prettier-ignore
+      art = changeArt(art, together(addLayer({ id, type: 'layer', name, shown: true, locked: false, opacity: 1, ink: null, children: [] }, null), addNode(id, shapeOf(`s${id}`, { paths: [squarePath(0, 0, 9)], stroke: plainStroke({ hex: '#a32a21' }, 2) })))).art; // prettier-ignore
     }
     const dxf = read(art);
     expect(dxf.entities.map((e) => e.layer)).toEqual(['Drawing', 'Cut   1', 'cut  1', '🌱 Blätter']);
@@ -92,14 +92,17 @@ describe('writing DXF', () => {
     expect(dxf.header.$INSUNITS).toBe(4);
   });
 
-  it('gives what a group cuts as it is seen, and tells of lines given whole', () => {
+  it('gives areas that a group cuts as they are seen, in any size and place', () => {
     const group: Group = { id: 'g', type: 'group', name: 'G', shown: true, locked: false, opacity: 1, children: [shapeOf('edge', { paths: [squarePath(0, 0, 50, 'e')], fill: null }), shapeOf('cut', { paths: [squarePath(20, 20, 80, 'f')], fill: { hex: '#2f6b4f' } }), shapeOf('line', { paths: [squarePath(30, 30, 80, 'l')], fill: null, stroke: plainStroke({ hex: '#a32a21' }, 2) })] }; // prettier-ignore
     const art = changeArt(drawn(), together(addNode('layer', group), setClip('g', 'edge'))).art;
-    const { left } = writeDxf(art);
-    expect(left).toEqual({ pictures: 0, cutLines: 1 });
     const [cut] = read(art).entities as ILwpolylineEntity[];
     const across = cut!.vertices.map(({ x }) => x * PX_PER.mm);
     expect([Math.min(...across), Math.max(...across)].map((v) => Math.round(v))).toEqual([20, 50]);
+    // Twice as large, from the corner of what is drawn.
+    const larger = new DxfParser().parseSync(writeDxf(art, { area: 'drawing', scale: 2 }))!.entities as ILwpolylineEntity[]; // prettier-ignore
+    const wide = larger[0]!.vertices.map(({ x }) => (x * PX_PER.mm) / 2);
+    expect(Math.max(...wide) - Math.min(...wide)).toBeCloseTo(30, 6);
+    expect(Math.min(...larger[0]!.vertices.map(({ y }) => y))).toBeGreaterThan(-1e-6);
   });
 
   it('refuses a drawing without a line', () => {

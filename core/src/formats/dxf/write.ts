@@ -7,21 +7,17 @@ import {
   TrueColor,
   Units,
 } from '@tarikjabiri/dxf';
+import { outputOf, type OutputRange } from '../../art/output';
 import type { Art } from '../../art/schema';
 import { PX_PER } from '../../art/units';
+import { boxHeight, boxWidth } from '../../geometry/bounds';
 import type { Point } from '../../geometry/vector';
 import { segmentIsLine, pathCubics, type Path } from '../../path/path';
 import { MirrotError } from '../../error';
-import { outlinesOf, type Outlines } from '../outlines';
+import { outlinesOf } from '../outlines';
 
 // Source: Autodesk, DXF Reference, group codes of SPLINE, LWPOLYLINE, CIRCLE and LAYER; from memory, and as dxf-parser
 // reads them (in the tests).
-
-/** A drawing as DXF, and what of it is not in the file. */
-export interface DxfFile {
-  readonly text: string;
-  readonly left: Pick<Outlines, 'pictures' | 'cutLines'>;
-}
 
 /** Colour 7 of a layer's table: black on white, white on black. */
 const FOREGROUND = 7;
@@ -64,14 +60,15 @@ function splineOf(path: Path, at: (p: Point) => Point) {
 }
 
 /**
- * A drawing's lines as DXF, in millimetres, y upward from the foot of the sheet: paths of straight lines as polylines, circles
+ * A drawing's lines as DXF, in millimetres, y upward from the foot of what is shown: paths of straight lines as polylines, circles
  * that were drawn as such as circles, all else as splines of degree 3 that are the same curves; each on the layer it stands
  * in, in the colour of its stroke, else of its fill.
  *
  * @throws MirrotError `nothing` when nothing of the drawing is a line
  */
-export function writeDxf(art: Art): DxfFile {
-  const { shapes, pictures, cutLines } = outlinesOf(art);
+export function writeDxf(art: Art, range: OutputRange = {}): string {
+  const { list, box } = outputOf(art, range);
+  const shapes = outlinesOf(list);
   if (shapes.length === 0)
     throw new MirrotError(
       'nothing',
@@ -79,10 +76,10 @@ export function writeDxf(art: Art): DxfFile {
     );
   const dxf = new DxfWriter();
   dxf.setUnits(Units.Millimeters);
-  const mm = 1 / PX_PER.mm;
-  const at = ({ x, y }: Point): Point => ({ x: x * mm, y: (art.sheet.height - y) * mm });
+  const mm = (range.scale ?? 1) / PX_PER.mm;
+  const at = ({ x, y }: Point): Point => ({ x: (x - box.x0) * mm, y: (box.y1 - y) * mm });
   dxf.setVariable('$EXTMIN', { 10: 0, 20: 0, 30: 0 });
-  dxf.setVariable('$EXTMAX', { 10: art.sheet.width * mm, 20: art.sheet.height * mm, 30: 0 });
+  dxf.setVariable('$EXTMAX', { 10: boxWidth(box) * mm, 20: boxHeight(box) * mm, 30: 0 });
   const nameOf = layerNames();
   const made = new Set<string>();
   for (const { layer, paths, fill, stroke } of shapes) {
@@ -107,5 +104,5 @@ export function writeDxf(art: Art): DxfFile {
       }
     }
   }
-  return { text: dxf.stringify(), left: { pictures, cutLines } };
+  return dxf.stringify();
 }

@@ -1,6 +1,7 @@
 import type { SeenPaint } from '../../art/paint';
 import { hexAt } from '../../art/paint';
-import { outputBox, type OutputArea, type PaintedShape } from '../../art/paint-list';
+import { outputOf, type OutputRange } from '../../art/output';
+import type { PaintedShape } from '../../art/paint-list';
 import type { Art } from '../../art/schema';
 import { PX_PER } from '../../art/units';
 import { formatHex, parseHex, type Rgb } from '../../colour/srgb';
@@ -15,19 +16,6 @@ import { leavesOf } from '../outlines';
 
 // Source: Adobe, PostScript Language Reference, 2nd edition (1990), and Encapsulated PostScript File Format Specification 3.0
 // (1992); from memory, and as Ghostscript draws it (in the tests). Level 2 knows neither gradients nor see-through paint.
-
-/** A drawing as EPS, and what of it is not in the file, or not as it is seen. */
-export interface EpsFile {
-  readonly text: string;
-  /** Pictures that are part of the drawing. */
-  readonly pictures: number;
-  /** Gradients, written as steps of colour. */
-  readonly stepped: number;
-  /** Shapes that are see-through: their colours are mixed with the ground's instead. */
-  readonly seeThrough: number;
-  /** Shapes that are blended, blurred, softly cut or throw a shadow: written sharp and plain. */
-  readonly soft: number;
-}
 
 const POINTS = 72 / PX_PER.in;
 /** Steps of colour along a gradient's own length. */
@@ -140,39 +128,30 @@ function shapeLines({ paths, fill, stroke }: PaintedShape, ink: Ink): string[] {
 }
 
 /**
- * A drawing as Encapsulated PostScript, level 2, in its real size.
+ * A drawing as Encapsulated PostScript, level 2, in its real size. Gradients are steps of colour, see-through colours are mixed
+ * with the ground's, pictures are left out, and what is soft is sharp (`leftOut` counts them).
  *
  * @param ground "#rrggbb" behind everything; null for none, left out for the sheet's own
  * @throws MirrotError `nothing` when nothing is painted but pictures
  */
 export function writeEps(
   art: Art,
-  {
-    area = 'sheet',
-    ground = art.sheet.ground,
-  }: { readonly area?: OutputArea; readonly ground?: string | null } = {},
-): EpsFile {
-  const box = outputBox(art, area);
-  const [width, height] = [(box.x1 - box.x0) * POINTS, (box.y1 - box.y0) * POINTS];
+  { ground = art.sheet.ground, scale = 1, ...range }: OutputRange & { readonly ground?: string | null } = {},
+): string {
+  const { list, box } = outputOf(art, range);
+  const points = POINTS * scale;
+  const [width, height] = [(box.x1 - box.x0) * points, (box.y1 - box.y0) * points];
   const lines: string[] = [];
-  let [pictures, stepped, seeThrough, soft] = [0, 0, 0, 0];
   if (ground) lines.push(colour(ground, { opacity: 1, ground }), `${short(box.x0)} ${short(box.y0)} ${short(box.x1 - box.x0)} ${short(box.y1 - box.y0)} rectfill`); // prettier-ignore
-  for (const { part, clips, opacity, soft: softly } of leavesOf(art)) {
-    if (part.type === 'picture') {
-      pictures++;
-      continue;
-    }
-    const paints = [part.fill, part.stroke?.paint].filter((paint) => !!paint);
-    if (paints.some((paint) => paint.kind !== 'flat')) stepped++;
-    if (opacity < 1 || paints.some(isFading)) seeThrough++;
-    if (softly) soft++;
+  for (const { part, clips, opacity } of leavesOf(list)) {
+    if (part.type === 'picture') continue;
     lines.push('gsave');
     for (const clip of clips) lines.push(linesOf(clip.paths), 'eoclip');
     lines.push(...shapeLines(part, { opacity, ground: ground ?? PAPER }), 'grestore');
   }
   if (lines.length === 0)
     throw new MirrotError('nothing', 'There is nothing in this drawing to write as EPS. Show a shape that has a fill or a stroke.'); // prettier-ignore
-  const text = [
+  return [
     '%!PS-Adobe-3.0 EPSF-3.0',
     `%%BoundingBox: 0 0 ${Math.ceil(width)} ${Math.ceil(height)}`,
     `%%HiResBoundingBox: 0 0 ${Number(width.toFixed(6))} ${Number(height.toFixed(6))}`,
@@ -183,12 +162,12 @@ export function writeEps(
     '%%Page: 1 1',
     'gsave',
     // Sheet pixels, y downward, from the top left of what is shown.
-    `[${Number(POINTS.toFixed(9))} 0 0 ${Number((-POINTS).toFixed(9))} ${short(-box.x0 * POINTS)} ${Number((height + box.y0 * POINTS).toFixed(6))}] concat`,
+    `[${Number(points.toFixed(9))} 0 0 ${Number((-points).toFixed(9))} ${short(-box.x0 * points)} ${Number((height + box.y0 * points).toFixed(6))}] concat`,
+    `${short(box.x0)} ${short(box.y0)} ${short(box.x1 - box.x0)} ${short(box.y1 - box.y0)} rectclip`,
     ...lines,
     'grestore',
     'showpage',
     '%%EOF',
     '',
   ].join('\n');
-  return { text, pictures, stepped, seeThrough, soft };
 }

@@ -8,19 +8,21 @@ import { changeArt } from '../../art/change';
 import { addLayer, addNode, together } from '../../art/edits';
 import { emptyArt } from '../../art/blank';
 import { plainStroke } from '../../art/paint';
+import { paintList } from '../../art/paint-list';
 import { shapeOf } from '../../art/testing';
 import { PX_PER } from '../../art/units';
 import { nearestOnPath } from '../../path/path-measure';
 import { blob } from '../../path/testing';
-import { plotStrokes, type PlotStroke } from '../../plot/strokes';
+import type { PenStroke } from '../../path/pen-stroke';
+import { plotStrokes } from '../../plot/strokes';
 import { circlePath, seeded, squarePath } from '../../testing';
 import { outlinesOf } from '../outlines';
 import { readHpgl } from './read';
 import { writeHpgl } from './write';
 
-const stroke = (points: readonly (readonly [number, number])[], closed = false, pen = 1): PlotStroke => ({ pen, closed, points: points.map(([x, y]) => ({ x, y })) }); // prettier-ignore
+const stroke = (points: readonly (readonly [number, number])[], closed = false, pen = 1): PenStroke => ({ pen, closed, points: points.map(([x, y]) => ({ x, y })) }); // prettier-ignore
 const HEIGHT_MM = 60;
-const sheet = { height: HEIGHT_MM * PX_PER.mm };
+const sheet = { x0: 0, y0: 0, x1: 200, y1: HEIGHT_MM * PX_PER.mm };
 
 describe('HP-GL', () => {
   it('puts the pen down once for each stroke, in units of 0.025 mm', () => {
@@ -65,7 +67,7 @@ describe('HP-GL', () => {
     const random = seeded(11);
     for (const tolerance of [0.5, 0.05, 0.01]) {
       const path = blob(random, 'p', 100);
-      const [drawn] = plotStrokes([{ layer: 'a', paths: [path] }], sheet, tolerance);
+      const [drawn] = plotStrokes([{ layer: 'a', paths: [path] }], sheet, { tolerance });
       const points = drawn!.points;
       points.forEach((p, i) => {
         const q = points[(i + 1) % points.length]!;
@@ -73,23 +75,27 @@ describe('HP-GL', () => {
         expect(nearestOnPath(path, middle)!.distance / PX_PER.mm).toBeLessThanOrEqual(tolerance * 1.01);
       });
     }
-    expect(plotStrokes([{ layer: 'a', paths: [squarePath(0, 0, 40)] }], sheet, 0.01)[0]!.points).toHaveLength(
-      4,
-    );
     expect(
-      plotStrokes([{ layer: 'a', paths: [{ id: 'p', closed: false, anchors: [] }] }], sheet, 0.01),
+      plotStrokes([{ layer: 'a', paths: [squarePath(0, 0, 40)] }], sheet, { tolerance: 0.01 })[0]!.points,
+    ).toHaveLength(4);
+    expect(
+      plotStrokes([{ layer: 'a', paths: [{ id: 'p', closed: false, anchors: [] }] }], sheet, {
+        tolerance: 0.01,
+      }),
     ).toEqual([]);
   });
 
   it('has a pen for each layer', () => {
-    let art = changeArt(emptyArt({ width: 200, height: sheet.height, unit: 'mm' }, 'layer'), addNode('layer', shapeOf('a', { paths: [squarePath(5, 5, 30)] }))).art; // prettier-ignore
-    art = changeArt(art, together(addLayer({ id: 'two', type: 'layer', name: 'Score', shown: true, locked: false, opacity: 1, ink: null, children: [] }), addNode('two', shapeOf('b', { paths: [squarePath(50, 5, 30)], fill: null, stroke: plainStroke({ hex: '#000000' }, 1) })))).art; // prettier-ignore
-    expect(plotStrokes(outlinesOf(art).shapes, art.sheet, 0.01).map(({ pen }) => pen)).toEqual([1, 2]);
+    let art = changeArt(emptyArt({ width: 200, height: sheet.y1, unit: 'mm' }, 'layer'), addNode('layer', shapeOf('a', { paths: [squarePath(5, 5, 30)] }))).art; // prettier-ignore
+    art = changeArt(art, together(addLayer({ id: 'two', type: 'layer', name: 'Score', shown: true, locked: false, opacity: 1, ink: null, children: [] }, null), addNode('two', shapeOf('b', { paths: [squarePath(50, 5, 30)], fill: null, stroke: plainStroke({ hex: '#000000' }, 1) })))).art; // prettier-ignore
+    expect(plotStrokes(outlinesOf(paintList(art)), sheet, { tolerance: 0.01 }).map(({ pen }) => pen)).toEqual(
+      [1, 2],
+    );
   });
 
   // Source outside: hp2xx.
   it('is drawn by hp2xx where it lies, in its real size', async () => {
-    const strokes = plotStrokes([{ layer: 'a', paths: [circlePath(30 * PX_PER.mm, 30 * PX_PER.mm, 20 * PX_PER.mm), squarePath(60 * PX_PER.mm, 10 * PX_PER.mm, 25 * PX_PER.mm)] }], sheet, 0.01); // prettier-ignore
+    const strokes = plotStrokes([{ layer: 'a', paths: [circlePath(30 * PX_PER.mm, 30 * PX_PER.mm, 20 * PX_PER.mm), squarePath(60 * PX_PER.mm, 10 * PX_PER.mm, 25 * PX_PER.mm)] }], sheet, { tolerance: 0.01 }); // prettier-ignore
     const folder = mkdtempSync(join(tmpdir(), 'mirrot-hpgl-'));
     try {
       writeFileSync(join(folder, 'a.hpgl'), writeHpgl(strokes));

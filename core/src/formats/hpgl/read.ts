@@ -1,12 +1,12 @@
 import { MirrotError } from '../../error';
 import type { Point } from '../../geometry/vector';
-import type { PlotStroke } from '../../plot/strokes';
+import type { PenStroke } from '../../path/pen-stroke';
 import { UNITS_PER_MM } from './write';
 
 /** What a plotter does by a file. */
 export interface HpglReading {
   /** What it draws with the pen down, in order. Closed where it ends at its beginning. */
-  readonly strokes: readonly PlotStroke[];
+  readonly strokes: readonly PenStroke[];
   /** Commands that this reading does not carry out, each once. */
   readonly left: readonly string[];
 }
@@ -32,7 +32,7 @@ const numbersOf = (command: string, text: string): number[] => {
  * @throws MirrotError `hpgl` where the text is none, or a number is none
  */
 export function readHpgl(text: string): HpglReading {
-  const strokes: PlotStroke[] = [];
+  const strokes: PenStroke[] = [];
   const left = new Set<string>();
   let [pen, down, relative] = [0, false, false];
   let at: Point = { x: 0, y: 0 };

@@ -1,5 +1,5 @@
 import { MirrotError } from '../../error';
-import type { PlotStroke } from '../../plot/strokes';
+import type { PenStroke } from '../../path/pen-stroke';
 
 // Source: Hewlett-Packard, HP 7475A Graphics Plotter Interfacing and Programming Manual (1983): IN, SP, PU, PD, PA and the
 // plotter unit; from memory, and as hp2xx draws it (in the tests).
@@ -16,7 +16,7 @@ const POINTS_AT_ONCE = 64;
  *
  * @throws MirrotError `nothing` without strokes; `too-far` where a plotter cannot count that far
  */
-export function writeHpgl(strokes: readonly PlotStroke[]): string {
+export function writeHpgl(strokes: readonly PenStroke[]): string {
   if (strokes.length === 0)
     throw new MirrotError(
       'nothing',

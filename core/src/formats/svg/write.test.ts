@@ -4,7 +4,7 @@ import { changeArt } from '../../art/change';
 import { addNode, addPicture, setCovering, setNode, setSheet, together } from '../../art/edits';
 import { plainStroke, type Gradient } from '../../art/paint';
 import type { Blend } from '../../art/paint-kinds';
-import { outputBox } from '../../art/paint-list';
+import { outputBox } from '../../art/output';
 import type { Art, PlacedPicture, Shape } from '../../art/schema';
 import { emptyArt, placedPicture } from '../../art/blank';
 import { toPx } from '../../art/units';
@@ -81,11 +81,11 @@ describe('writing SVG', () => {
 
   it('fits the drawing when asked, stroke included, and the sheet when nothing is drawn', () => {
     const art = drawn(shape('a', 'A', { stroke: plainStroke({ hex: '#000000' }, 2), opacity: 0.5 }));
-    expect(outputBox(art, 'drawing')).toEqual({ x0: 9, y0: 9, x1: 31, y1: 31 });
+    expect(outputBox(art, { area: 'drawing' })).toEqual({ x0: 9, y0: 9, x1: 31, y1: 31 });
     const svg = writeSvg(art, { area: 'drawing' });
     expect(svg).toContain('viewBox="9 9 22 22"');
     expect(svg).toContain('opacity="0.5"');
-    expect(outputBox(sheet, 'drawing')).toMatchObject({ x0: 0, x1: toPx(50, 'mm') });
+    expect(outputBox(sheet, { area: 'drawing' })).toMatchObject({ x0: 0, x1: toPx(50, 'mm') });
   });
 
   it('paints the ground only when there is one', () => {

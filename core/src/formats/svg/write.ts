@@ -1,12 +1,6 @@
 import { drawnData } from '../../art/line-data';
-import {
-  outputBox,
-  paintedPictures,
-  paintList,
-  type OutputArea,
-  type PaintedPart,
-  type PaintedPicture,
-} from '../../art/paint-list';
+import { paintedPictures, paintList, type PaintedPart, type PaintedPicture } from '../../art/paint-list';
+import { outputBox, outputOf, type OutputRange } from '../../art/output';
 import { seenSize } from '../../art/placed-picture';
 import type { Art, PlacedPicture } from '../../art/schema';
 import { fromPx, type Unit } from '../../art/units';
@@ -21,9 +15,9 @@ import {
 import { maskElements, type MaskElement } from './masks';
 import { element, escapeXml, idMaker, number, openTag, type SvgElement } from './xml';
 
-export interface SvgOptions {
-  /** The whole sheet, or the box of what is drawn. A drawing with nothing in it takes the sheet. */
-  readonly area?: OutputArea;
+export interface SvgOptions extends OutputRange {
+  /** Paths alone, without ids, names, and groups that do nothing. */
+  readonly plain?: boolean;
   /** "#rrggbb" behind everything, or null for clear. Left out: the sheet's own ground. */
   readonly ground?: string | null;
   /** Whether the pictures that are traced go along, where they lie. Left out, they do not. */
@@ -44,8 +38,8 @@ function credit({ credit: c }: PlacedPicture): string {
 const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
 
 /** Pictures of a drawing that an output shows: those that are traced when asked for, and those that are part of it. */
-export function outputPictures(art: Art, traced: boolean): PlacedPicture[] {
-  return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...paintedPictures(paintList(art))];
+export function outputPictures(art: Art, traced: boolean, only?: ReadonlySet<string>): PlacedPicture[] {
+  return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...paintedPictures(paintList(art, only))];
 }
 
 const stepElement = ({ name, attributes, inner }: SvgElement): string =>
@@ -61,8 +55,8 @@ const placeOf = (box: Box) => ({
 const viewBox = (box: Box): string => Object.values(placeOf(box)).join(' ');
 
 /** The opening tag of a document that shows a part of the plane in its real size. */
-function rootTag(box: Box, unit: Unit): string {
-  const size = (px: number): string => `${number(fromPx(px, unit), 4)}${unit}`;
+function rootTag(box: Box, unit: Unit, scale = 1): string {
+  const size = (px: number): string => `${number(fromPx(px * scale, unit), 4)}${unit}`;
   return `<svg xmlns="http://www.w3.org/2000/svg" width="${size(boxWidth(box))}" height="${size(boxHeight(box))}" viewBox="${viewBox(box)}">`;
 }
 
@@ -71,10 +65,9 @@ function rootTag(box: Box, unit: Unit): string {
  * group, every shape one path, each with its name as title. What is hidden or paints nothing is left out.
  */
 export function writeSvg(art: Art, options: SvgOptions = {}): string {
-  const list = paintList(art);
-  const box = outputBox(art, options.area ?? 'sheet', list);
+  const { list, box } = outputOf(art, options);
   const lines = contentLines(art, list, box, options, idMaker());
-  return `${[rootTag(box, art.sheet.unit), ...lines, '</svg>'].join('\n')}\n`;
+  return `${[rootTag(box, art.sheet.unit, options.scale), ...lines, '</svg>'].join('\n')}\n`;
 }
 
 /**
@@ -108,7 +101,7 @@ export function writeColourways(
   ways: readonly { readonly name: string; readonly hexes: readonly string[] }[],
 ): string {
   const idOf = idMaker();
-  const own = outputBox(art, 'sheet');
+  const own = outputBox(art);
   const [width, height] = [boxWidth(own), boxHeight(own)];
   const size = Math.max(width, height);
   const [gap, letters] = [GAP * size, NAME_HEIGHT * size];
@@ -135,7 +128,7 @@ function contentLines(
   art: Art,
   list: readonly PaintedPart[],
   box: Box,
-  { ground = art.sheet.ground, pictures: traced = false, pictureHref }: SvgOptions,
+  { ground = art.sheet.ground, pictures: traced = false, pictureHref, plain = false }: SvgOptions,
   idOf: (name: string) => string,
 ): string[] {
   const lines: string[] = [];
@@ -143,7 +136,7 @@ function contentLines(
   if (ground) lines.push(element('rect', { ...place, fill: ground }));
 
   // Pixels placed several times stand in the file once.
-  const shown = pictureHref ? outputPictures(art, traced) : [];
+  const shown = pictureHref ? [...(traced ? art.pictures.filter((p) => p.shown) : []), ...paintedPictures(list)] : []; // prettier-ignore
   const addresses = shown.map((p) => pictureHref!(p));
   const shared = new Map<string, string>();
   const image = (
@@ -170,13 +163,13 @@ function contentLines(
     }
     const href = pictureHref!(p);
     const at = {
-      id: idOf(p.name),
+      id: plain ? null : idOf(p.name),
       transform: `matrix(${p.placement.map((v) => number(v, 9)).join(' ')})`,
       'clip-path': crop && `url(#${crop})`,
     };
     const once = shared.get(href);
     const [name, attributes] = once ? (['use', { ...at, href: `#${once}` }] as const) : image(p, href, at);
-    lines.push(element(name, attributes, title(p.name) + credit(p)));
+    lines.push(element(name, attributes, plain ? null : title(p.name) + credit(p)));
   };
 
   /** Writes what a part refers to before it, a clip once for all that it cuts. */
@@ -238,10 +231,13 @@ function contentLines(
       return;
     }
     const reference = define(part);
-    const id = idOf(part.name);
+    const id = plain ? null : idOf(part.name);
+    const named = plain ? '' : title(part.name);
     if (part.type === 'shape')
-      return void lines.push(element('path', { id, ...shapeAttributes(part, reference) }, title(part.name)));
-    lines.push(openTag('g', { id, ...coveringAttributes(part, reference) }) + title(part.name));
+      return void lines.push(element('path', { id, ...shapeAttributes(part, reference) }, named || null));
+    const covering = coveringAttributes(part, reference);
+    if (plain && Object.values(covering).every((v) => v === null)) return part.parts.forEach(write);
+    lines.push(openTag('g', { id, ...covering }) + named);
     part.parts.forEach(write);
     lines.push('</g>');
   };

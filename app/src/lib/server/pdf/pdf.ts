@@ -1,9 +1,8 @@
 import {
   drawnData,
-  outputBox,
+  outputOf,
   paintedBox,
   paintedPictures,
-  paintList,
   seenBox,
   writeParts,
   type Art,
@@ -122,12 +121,12 @@ function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): vo
 export async function writePdf(
   art: Art,
   name: string,
-  { area, ground, picture: traced }: OutputOptions,
+  { ground, picture: traced, scale = 1, ...range }: OutputOptions,
   pixelsOf: PixelsOf,
 ): Promise<Buffer> {
-  const list = paintList(art);
-  const box = outputBox(art, area, list);
-  const size: [number, number] = [(box.x1 - box.x0) * POINTS, (box.y1 - box.y0) * POINTS];
+  const { list, box } = outputOf(art, range);
+  const points = POINTS * scale;
+  const size: [number, number] = [(box.x1 - box.x0) * points, (box.y1 - box.y0) * points];
   const pdf = new PDFDocument({ size, margin: 0, info: { Title: name, Creator: 'Mirrot' } }) as Pdf;
   const parts: Buffer[] = [];
   const written = new Promise<Buffer>((done, failed) => {
@@ -141,7 +140,7 @@ export async function writePdf(
   for (const p of seen) pictures.set(p.id, pictureDraw(pdf, p, await pixelsOf(p)));
   const drawn: Draw[] = [];
   for (const part of list) drawn.push(await ready(pdf, part, art, pixelsOf));
-  pdf.transform(POINTS, 0, 0, POINTS, -box.x0 * POINTS, -box.y0 * POINTS);
+  pdf.transform(points, 0, 0, points, -box.x0 * points, -box.y0 * points);
   const fill = ground === undefined ? art.sheet.ground : ground;
   if (fill) pdf.rect(box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0).fill(fill);
   for (const p of seen) if (!p.above) pictures.get(p.id)!();

@@ -1,58 +1,107 @@
 <script lang="ts">
-  import { outputBox, formatLength, fromPx, PX_PER, UNIT_DIGITS } from '@mirrot/core';
+  import { formatLength, fromPx, leftOut, outputBox, PX_PER, toPx, UNIT_DIGITS } from '@mirrot/core';
+  import { chosenNodes } from '$lib/desk/choice';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import { previewUrl } from './commands';
+  import { previewUrl, rangeOf } from './commands';
+  import { holdsPictures, isOfLines, isPixels, KINDS, leftOutWords, nameOf, USES, useOf } from './kinds';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const out = $derived(workplace.exporting);
-  const box = $derived(outputBox(desk.art, out.area));
+  const range = $derived(rangeOf(workplace));
+  const box = $derived(outputBox(desk.art, range));
   const unit = $derived(desk.art.sheet.unit);
-  const across = $derived(((box.x1 - box.x0) / PX_PER.in) * out.ppi);
-  const down = $derived(((box.y1 - box.y0) / PX_PER.in) * out.ppi);
+  const digits = $derived(UNIT_DIGITS[unit]);
+  const [width, height] = $derived([(box.x1 - box.x0) * out.scale, (box.y1 - box.y0) * out.scale]);
+  const across = $derived((width / PX_PER.in) * out.ppi);
+  const down = $derived((height / PX_PER.in) * out.ppi);
   const ready = $derived(workplace.saving.state === 'kept');
+  const anyChosen = $derived(chosenNodes(desk.choice, desk.art).length > 0);
+  const left = $derived(
+    leftOutWords(leftOut(desk.art, out.format, { ...range, pictures: out.picture }), out.format, out.area),
+  );
   // What the server makes of the drawing as it has it: fetched again when it has another one.
   const preview = $derived.by(() => {
     void desk.art;
     return ready ? previewUrl(workplace) : null;
   });
+  /** The smallest and largest size that can be asked for, sheet pixels. */
+  const [SMALLEST, LARGEST] = [0.1, 1e6];
+  const scaleTo = (px: number, now: number): void => void (out.scale = (out.scale * px) / now);
 </script>
 
-<Segments
-  label="Kind of file"
-  value={out.format}
-  options={[
-    ['svg', 'SVG'],
-    ['png', 'PNG'],
-    ['pdf', 'PDF'],
-  ] as const}
-  change={(v) => (out.format = v)}
-/>
+<label class="field">
+  <span class="quiet">made for</span>
+  <select
+    aria-label="What the file is made for"
+    value={useOf(out) ?? ''}
+    onchange={(e) => Object.assign(out, USES.find(([use]) => use === e.currentTarget.value)?.[1])}
+  >
+    <option value="">as set below</option>
+    {#each USES as [use] (use)}<option value={use}>{use}</option>{/each}
+  </select>
+</label>
+<fieldset class="kinds">
+  <legend class="sr-only">Kind of file</legend>
+  {#each KINDS as [kind, name, use] (kind)}
+    <label class:on={out.format === kind}>
+      <input type="radio" name="kind-of-file" value={kind} bind:group={out.format} />
+      <b>{name}</b><span class="quiet">{use}</span>
+    </label>
+  {/each}
+</fieldset>
 <Segments
   label="What goes into the file"
   value={out.area}
   options={[
-    ['sheet', 'whole sheet'],
-    ['drawing', 'drawing only'],
+    ['sheet', 'sheet'],
+    ['drawing', 'drawing'],
+    ['chosen', 'chosen'],
   ] as const}
   change={(v) => (out.area = v)}
 />
-<Segments
-  label="Ground"
-  value={out.ground === 'clear' ? 'clear' : 'filled'}
-  options={[
-    ['clear', 'clear ground'],
-    ['filled', 'filled'],
-  ] as const}
-  change={(v) => (out.ground = v === 'clear' ? 'clear' : '#ffffff')}
-/>
-{#if out.ground !== 'clear'}
-  <label class="field"><span class="quiet">ground</span><input type="color" bind:value={out.ground} /></label>
+{#if out.area === 'chosen' && !anyChosen}
+  <p class="quiet">Nothing is chosen: choose what goes into the file.</p>
 {/if}
-{#if out.format === 'png'}
+{#if out.area !== 'sheet'}
+  <NumberField
+    label="margin"
+    name="Margin about the drawing"
+    value={fromPx(out.margin, unit)}
+    {unit}
+    {digits}
+    min={0}
+    max={fromPx(10_000, unit)}
+    change={(v) => (out.margin = toPx(v, unit))}
+  />
+{/if}
+<div class="pair">
+  <NumberField
+    label="w"
+    name="Width of the file, w"
+    value={fromPx(width, unit)}
+    {unit}
+    {digits}
+    min={fromPx(SMALLEST, unit)}
+    max={fromPx(LARGEST, unit)}
+    change={(v) => scaleTo(toPx(v, unit), width)}
+  />
+  <NumberField
+    label="h"
+    name="Height of the file, h"
+    value={fromPx(height, unit)}
+    {unit}
+    {digits}
+    min={fromPx(SMALLEST, unit)}
+    max={fromPx(LARGEST, unit)}
+    change={(v) => scaleTo(toPx(v, unit), height)}
+  />
+</div>
+{#if isPixels(out.format)}
   <div class="pair">
     <NumberField label="ppi" value={out.ppi} digits={1} min={1} max={2400} change={(v) => (out.ppi = v)} />
     <NumberField
@@ -62,26 +111,91 @@
       digits={0}
       min={1}
       max={20_000}
-      change={(v) => (out.ppi = (v * PX_PER.in) / (box.x1 - box.x0))}
+      change={(v) => (out.ppi = (v * PX_PER.in) / width)}
     />
   </div>
 {/if}
-<Toggle label="Picture goes along" on={out.picture} change={(on) => (out.picture = on)} />
+{#if !isOfLines(out.format)}
+  <Segments
+    label="Ground"
+    value={out.ground === 'clear' ? 'clear' : 'filled'}
+    options={[
+      ['clear', 'clear ground'],
+      ['filled', 'filled'],
+    ] as const}
+    change={(v) => (out.ground = v === 'clear' ? 'clear' : '#ffffff')}
+  />
+  {#if out.ground !== 'clear'}
+    <label class="field"
+      ><span class="quiet">ground</span><input type="color" bind:value={out.ground} /></label
+    >
+  {/if}
+{/if}
+{#if holdsPictures(out.format)}
+  <Toggle label="Picture goes along" on={out.picture} change={(on) => (out.picture = on)} />
+{/if}
+{#if out.format === 'svg'}
+  <Toggle label="Paths alone, without names and ids" on={out.plain} change={(on) => (out.plain = on)} />
+{/if}
 <p class="quiet">
-  {fromPx(box.x1 - box.x0, unit).toFixed(UNIT_DIGITS[unit])} × {formatLength(
-    box.y1 - box.y0,
-    unit,
-  )}{out.format === 'png' ? `, ${Math.round(across)} × ${Math.round(down)} px` : ''}
+  {fromPx(width, unit).toFixed(digits)} × {formatLength(height, unit)}{isPixels(out.format)
+    ? `, ${Math.round(across)} × ${Math.round(down)} px`
+    : ''}{Math.abs(out.scale - 1) > 1e-9
+    ? `, ${Number((100 * out.scale).toFixed(1))} % of the sheet’s size`
+    : ''}
 </p>
 <div class="preview clear-ground">
   {#if preview}
-    <img src={preview} alt="The file as it will be written" />
+    <img src={preview} alt="The {nameOf(out.format)} file as it will be written" />
   {:else}
     <p>The file can be written once all changes are kept on the server.</p>
   {/if}
 </div>
+{#if left.length > 0}
+  <Fold title="Not in the file" figure={`${left.length}`} open>
+    <ul>
+      {#each left as words (words)}<li>{words}</li>{/each}
+    </ul>
+  </Fold>
+{/if}
 
 <style>
+  .kinds {
+    display: flex;
+    flex-direction: column;
+    margin: 0;
+    padding: 0;
+    border: 0;
+  }
+  .kinds label {
+    display: flex;
+    align-items: baseline;
+    gap: 8px;
+    min-height: 26px;
+    padding: 2px 6px;
+    border-radius: 6px;
+    cursor: pointer;
+  }
+  .kinds label.on {
+    background:     border-left-color: var(--carrot);
+  }
+  .kinds label:focus-within {
+    outline: 2px solid var(--carrot);
+  }
+  .kinds input {
+    position: absolute;
+    opacity: 0;
+  }
+  .kinds b {
+    flex: none;
+    width: 48px;
+  }
+  .kinds span {
+    overflow: hidden;
+    font-size: 12px;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
   .preview {
     display: grid;
     place-items: center;
@@ -96,5 +210,9 @@
   .preview p {
     padding: 10px;
     background: var(--paper);
+  }
+  ul {
+    margin: 0;
+    padding-left: 18px;
   }
 </style>

@@ -1,25 +1,51 @@
 import Copy from '@lucide/svelte/icons/copy';
 import Download from '@lucide/svelte/icons/download';
+import Image from '@lucide/svelte/icons/image';
+import type { FileKind, OutputRange } from '@mirrot/core';
+import { chosenNodes } from '$lib/desk/choice';
 import { exportUrl, fetchExport } from '$lib/desk/api';
 import type { Command } from '$lib/desk/command';
 import { withProgress } from '$lib/desk/progress';
 import { saveFile as download } from '$lib/ui/files';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import { holdsPictures, isOfLines, isPixels, nameOf } from './kinds';
 
-/** What the panel asks of any file, and of one of pixels. */
-export function queryOf({ exporting }: Workplace): Record<string, string> {
-  const { format, area, ground, ppi, picture } = exporting;
-  const query = { area, ground, picture: picture ? '1' : '0' };
-  return format === 'png' ? { ...query, ppi: String(ppi) } : query;
+/** What of the drawing goes into the file, and how large it comes out. */
+export function rangeOf({ desk, exporting }: Workplace): OutputRange {
+  const { area, margin, scale } = exporting;
+  if (area === 'sheet') return { area, scale };
+  const only = area === 'chosen' ? new Set(chosenNodes(desk.choice, desk.art)) : undefined;
+  return { area: 'drawing', margin, scale, only };
 }
+
+/** What the panel asks of a file of some kind. */
+export function queryAs(w: Workplace, format: FileKind): Record<string, string> {
+  const { ground, ppi, picture, plain } = w.exporting;
+  const { area = 'sheet', margin = 0, scale = 1, only } = rangeOf(w);
+  return {
+    area,
+    ...(isOfLines(format) ? {} : { ground }),
+    ...(holdsPictures(format) ? { picture: picture ? '1' : '0' } : {}),
+    ...(margin > 0 ? { margin: String(margin) } : {}),
+    ...(scale !== 1 ? { scale: String(scale) } : {}),
+    ...(only ? { only: [...only].join(',') } : {}),
+    ...(format === 'svg' && plain ? { plain: '1' } : {}),
+    ...(isPixels(format) ? { ppi: String(ppi) } : {}),
+  };
+}
+
+/** What the panel asks of the file. */
+export const queryOf = (w: Workplace): Record<string, string> => queryAs(w, w.exporting.format);
 
 /** Width of the preview, pixels. */
 const PREVIEW_PX = 460;
 
 /** Address of the drawing as the file has it, small; another one whenever the server has another drawing. */
 export function previewUrl(w: Workplace): string {
-  const { ppi: _ppi, ...query } = queryOf(w);
+  const { ppi: _ppi, scale: _scale, plain: _plain, ...query } = queryOf(w);
+  const { format } = w.exporting;
   const of = String(w.saving.revision);
+  if (isOfLines(format)) return exportUrl(w.project.id, 'svg', { ...query, lines: format, of });
   return exportUrl(w.project.id, 'png', { ...query, width: String(PREVIEW_PX), of });
 }
 
@@ -30,7 +56,7 @@ async function saveFile(w: Workplace): Promise<void> {
   const stopper = new AbortController();
   const file = await withProgress(
     w,
-    `Writing the ${format.toUpperCase()}`,
+    `Writing the ${nameOf(format)} file`,
     () => stopper.abort(),
     () => fetchExport(w.project.id, format, query, stopper.signal),
   );
@@ -40,7 +66,34 @@ async function saveFile(w: Workplace): Promise<void> {
   w.desk.say(`${file.name} was written.`, 'good');
 }
 
-const settled = (w: Workplace): boolean => w.saving.state === 'kept';
+/** All is on the server, and where only what is chosen is wanted, something is. */
+const settled = (w: Workplace): boolean =>
+  w.saving.state === 'kept' &&
+  (w.exporting.area !== 'chosen' || chosenNodes(w.desk.choice, w.desk.art).length > 0);
+
+/** Fetches something and puts it on the clipboard; says what became of it. */
+async function copy<T>(
+  w: Workplace,
+  label: string,
+  fetched: (signal: AbortSignal) => Promise<T>,
+  put: (what: T) => Promise<void>,
+  done: string,
+): Promise<void> {
+  const stopper = new AbortController();
+  const what = await withProgress(
+    w,
+    label,
+    () => stopper.abort(),
+    () => fetched(stopper.signal),
+  );
+  if (what === null) return;
+  try {
+    await put(what);
+    w.desk.say(done, 'good');
+  } catch {
+    w.desk.say('The browser did not give access to the clipboard. Write the file instead.', 'bad');
+  }
+}
 
 export const EXPORT: readonly Command[] = [
   {
@@ -57,25 +110,28 @@ export const EXPORT: readonly Command[] = [
     icon: Copy,
     steps: ['export'],
     when: settled,
-    async run(w) {
-      const stopper = new AbortController();
-      const text = await withProgress(
+    run: (w) =>
+      void copy(
         w,
         'Writing the SVG',
-        () => stopper.abort(),
-        async () => {
-          const { area, ground } = w.exporting;
-          const file = await fetchExport(w.project.id, 'svg', { area, ground }, stopper.signal);
-          return file.content.text();
-        },
-      );
-      if (text === null) return;
-      try {
-        await navigator.clipboard.writeText(text);
-        w.desk.say('The SVG text is on the clipboard.', 'good');
-      } catch {
-        w.desk.say('The browser did not give access to the clipboard. Write the file instead.', 'bad');
-      }
-    },
+        async (signal) => (await fetchExport(w.project.id, 'svg', queryAs(w, 'svg'), signal)).content.text(),
+        (text) => navigator.clipboard.writeText(text),
+        'The SVG text is on the clipboard.',
+      ),
+  },
+  {
+    id: 'copy-picture',
+    title: 'Copy as a picture',
+    icon: Image,
+    steps: ['export'],
+    when: settled,
+    run: (w) =>
+      void copy(
+        w,
+        'Writing the picture',
+        async (signal) => (await fetchExport(w.project.id, 'png', queryAs(w, 'png'), signal)).content,
+        (png) => navigator.clipboard.write([new ClipboardItem({ 'image/png': png })]),
+        'The picture is on the clipboard.',
+      ),
   },
 ];

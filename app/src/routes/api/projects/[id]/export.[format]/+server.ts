@@ -1,55 +1,85 @@
+import { writeDxf, writeEps, type Art } from '@mirrot/core';
 import { checked, route } from '$lib/server/answer';
 import { outputCutout } from '$lib/server/cutout';
 import { getArt } from '$lib/server/documents';
-import { fileName, outputPdf, outputPng, outputSvg } from '$lib/server/output';
+import {
+  fileName,
+  outputHairlines,
+  outputHpgl,
+  outputPdf,
+  outputPixels,
+  outputSvg,
+} from '$lib/server/output';
+import type { FileOptions } from '$lib/server/output-options';
 import { getProject } from '$lib/server/projects';
 import { Refusal } from '$lib/server/refusal';
 import { exportQuery } from '$lib/wire';
+import type { Database } from '$lib/server/database';
 import type { RequestEvent } from './$types';
-
-const TYPES: Readonly<Record<string, string>> = {
-  svg: 'image/svg+xml',
-  png: 'image/png',
-  pdf: 'application/pdf',
-};
 
 /** Pixels to the inch of the sheet that pictures in an SVG have at most, and more where the sheet is printed finer. */
 const PRINT_PPI = 300;
 
+/** A kind of file: what it calls itself, and how it is made. */
+interface Kind {
+  readonly type: string;
+  readonly write: (db: Database, art: Art, options: FileOptions, name: string) => Promise<string | Buffer>;
+}
+
+const KINDS: Readonly<Record<string, Kind>> = {
+  svg: {
+    type: 'image/svg+xml',
+    write: async (db, art, { lines, ...options }) =>
+      lines
+        ? outputHairlines(art, lines, options)
+        : outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi)),
+  },
+  png: {
+    type: 'image/png',
+    write: (db, art, { cutout, ...options }) =>
+      cutout ? outputCutout(db, art, cutout) : outputPixels(db, art, options),
+  },
+  webp: {
+    type: 'image/webp',
+    write: (db, art, options) => outputPixels(db, art, { ...options, kind: 'webp' }),
+  },
+  pdf: { type: 'application/pdf', write: (db, art, options, name) => outputPdf(db, art, name, options) },
+  eps: { type: 'application/postscript', write: async (_, art, options) => writeEps(art, options) },
+  dxf: { type: 'image/vnd.dxf', write: async (_, art, options) => writeDxf(art, options) },
+  plt: { type: 'application/vnd.hp-hpgl', write: async (_, art, options) => outputHpgl(art, options) },
+};
+
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
-  const type = Object.hasOwn(TYPES, params.format) ? TYPES[params.format] : undefined;
-  if (!type)
+  const kind = Object.hasOwn(KINDS, params.format) ? KINDS[params.format] : undefined;
+  if (!kind)
     throw new Refusal(
       404,
       'no-format',
-      `Mirrot does not write "${params.format}" files. It writes SVG, PNG and PDF.`,
+      `Mirrot does not write "${params.format}" files. It writes SVG, PNG, WebP, PDF, EPS, DXF and HP-GL (plt).`,
     );
-  const { area, ppi, width, ground, picture, cutout } = checked(
+  const { ground, picture, plain, only, ...query } = checked(
     exportQuery,
     Object.fromEntries(url.searchParams),
   );
-  if (cutout && params.format !== 'png')
+  if (query.cutout && params.format !== 'png')
     throw new Refusal(404, 'no-format', 'A cutout by itself is written as PNG only.');
   const { name } = await getProject(db, params.id);
   const { art } = await getArt(db, params.id);
-  const options = {
-    area,
-    ground: ground === undefined ? undefined : ground === 'clear' ? null : ground.toLowerCase(),
-    picture: picture === '1',
-  };
-  const file =
-    params.format === 'svg'
-      ? await outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi))
-      : new Uint8Array(
-          params.format === 'pdf'
-            ? await outputPdf(db, art, name, options)
-            : cutout
-              ? await outputCutout(db, art, cutout)
-              : await outputPng(db, art, { ...options, ppi, width }),
-        );
-  return new Response(file, {
+  const file = await kind.write(
+    db,
+    art,
+    {
+      ...query,
+      ground: ground === undefined ? undefined : ground === 'clear' ? null : ground.toLowerCase(),
+      picture: picture === '1',
+      plain: plain === '1',
+      only: only === undefined ? undefined : new Set(only.split(',')),
+    },
+    name,
+  );
+  return new Response(typeof file === 'string' ? file : new Uint8Array(file), {
     headers: {
-      'content-type': type,
+      'content-type': kind.type,
       'content-disposition': `inline; filename="drawing.${params.format}"; filename*=UTF-8''${encodeURIComponent(fileName(name, params.format))}`,
       'content-security-policy': "sandbox; default-src 'none'; img-src data:",
     },

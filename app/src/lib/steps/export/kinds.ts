@@ -1,0 +1,53 @@
+import type { FileKind, LeftOut } from '@mirrot/core';
+import type { Exporting } from '$lib/desk/exporting';
+
+/** The kinds of files, with what each is for. */
+export const KINDS: readonly (readonly [kind: FileKind, name: string, use: string])[] = [
+  ['svg', 'SVG', 'curves, for other programs and the web'],
+  ['png', 'PNG', 'pixels, clear where nothing is'],
+  ['webp', 'WebP', 'pixels, small, for the web'],
+  ['pdf', 'PDF', 'one page, for print'],
+  ['eps', 'EPS', 'curves, for older presses'],
+  ['dxf', 'DXF', 'splines in millimetres, for CAD'],
+  ['plt', 'HP-GL', 'strokes, for plotters and cutters'],
+];
+
+export const nameOf = (kind: FileKind): string => KINDS.find(([of]) => of === kind)![1];
+
+export const isPixels = (kind: FileKind): boolean => kind === 'png' || kind === 'webp';
+/** Files that know lines only: they have no ground and no pictures. */
+export const isOfLines = (kind: FileKind): boolean => kind === 'dxf' || kind === 'plt';
+/** Files that the traced pictures can go into. */
+export const holdsPictures = (kind: FileKind): boolean => !isOfLines(kind) && kind !== 'eps';
+
+/** What a file is made for, and what that asks of it. */
+export const USES: readonly (readonly [use: string, asks: Partial<Exporting>])[] = [
+  ['print', { format: 'pdf', area: 'sheet', ground: 'clear' }],
+  ['a sticker', { format: 'png', area: 'drawing', ground: 'clear', ppi: 300 }],
+  ['a cutter', { format: 'dxf', area: 'drawing' }],
+  ['a pen', { format: 'plt', area: 'sheet' }],
+  ['CAD', { format: 'dxf', area: 'sheet' }],
+  ['the screen', { format: 'webp', area: 'drawing', ground: 'clear', ppi: 192 }],
+];
+
+/** The use whose wishes a file fulfils; null for none. */
+export const useOf = (out: Exporting): string | null =>
+  USES.find(([, asks]) => Object.entries(asks).every(([key, value]) => out[key as keyof Exporting] === value))?.[0] ?? null; // prettier-ignore
+
+const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
+
+/** What a file leaves out, in words. */
+export function leftOutWords(left: LeftOut, kind: FileKind, area: Exporting['area']): readonly string[] {
+  const said: readonly (readonly [number, string])[] = [
+    [left.hidden, `${many(left.hidden, 'shape')} hidden`],
+    [left.unpainted, `${many(left.unpainted, 'shape')} without fill or stroke`],
+    [left.outside, `${left.outside} off ${area === 'sheet' ? 'the sheet' : 'what is shown'}`],
+    [left.traced, left.traced === 1 ? 'the traced picture' : `${left.traced} traced pictures`],
+    [left.pictures, `${many(left.pictures, 'picture')} in the drawing: this kind of file holds none`],
+    [left.gradients, isOfLines(kind) ? `${many(left.gradients, 'gradient')}: lines have one colour` : `${many(left.gradients, 'gradient')}, written as steps of colour`], // prettier-ignore
+    [left.seeThrough, `${left.seeThrough} see-through: mixed with the ground instead`],
+    [left.soft, `${left.soft} soft or blended: written sharp and plain`],
+    [left.cutLines, `${many(left.cutLines, 'line')} cut by a cutout: written whole`],
+  ];
+  return said.filter(([n]) => n > 0).map(([, words]) => words);
+}

@@ -1,0 +1,1 @@
+export { type PlotLines, plotStrokes } from './strokes';
