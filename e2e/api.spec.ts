@@ -125,6 +125,10 @@ test('refuses what cannot be, in sentences, and stays up', async ({ request }) =
     ['no such format', 404, request.get(`${api}/${made.id}/export.gif`)],
     ['a ground in words', 400, request.get(`${api}/${made.id}/export.png?ground=red`)],
     ['too many pixels out', 413, request.get(`${api}/${made.id}/export.png?width=20000`)],
+    ['a size of nothing', 400, request.get(`${api}/${made.id}/export.svg?scale=0`)],
+    ['nothing to draw', 422, request.get(`${api}/${made.id}/export.plt`)],
+    ['nothing for CAD', 422, request.get(`${api}/${made.id}/export.dxf`)],
+    ['no cutout', 404, request.get(`${api}/${made.id}/export.png?cutout=nobody`)],
   ];
   for (const [what, status, answer] of cases) {
     const response = await answer;

@@ -1,7 +1,11 @@
 import { expect, test } from './test';
 import { readFileSync } from 'node:fs';
 import { Resvg } from '@resvg/resvg-js';
+import DxfParser from 'dxf-parser';
 import {
+  readHpgl,
+  PX_PER,
+  pathBounds,
   cubicPoint,
   flatHex,
   nearestOnPath,
@@ -141,6 +145,26 @@ test('the whole job: from a shipped picture to a clean SVG', async ({ page }) =>
   expect(download.suggestedFilename()).toBe('Traced-by-hand.svg');
   const svg = readFileSync(await download.path(), 'utf8');
   expect(svg).not.toContain('<image');
+  await expect(page.getByText('the traced picture', { exact: true })).toBeVisible();
+
+  // The same for CAD and for a pen, each as large as on the sheet.
+  const written = async (use: string): Promise<string> => {
+    await page.getByLabel('What the file is made for').selectOption(use);
+    const [file] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: 'Write the file' }).click(),
+    ]);
+    return readFileSync(await file.path(), 'utf8');
+  };
+  const paths = shapes.flatMap((s) => s.paths).length;
+  expect(new DxfParser().parseSync(await written('CAD'))!.entities).toHaveLength(paths);
+  const { strokes } = readHpgl(await written('a pen'));
+  expect(strokes.filter((stroke) => stroke.closed)).toHaveLength(paths);
+  const { width } = (await h.art()).sheet;
+  const right = Math.max(...strokes.flatMap(({ points }) => points.map(({ x }) => x)));
+  const drawn = Math.max(...shapes.flatMap((s) => s.paths).map((path) => pathBounds(path).x1));
+  expect(right).toBeLessThanOrEqual(width / PX_PER.mm);
+  expect(right).toBeCloseTo(drawn / PX_PER.mm, 1);
 
   const original = `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${WATERING_CAN.width} ${WATERING_CAN.height}" width="${WATERING_CAN.width}" height="${WATERING_CAN.height}">${[
     'Handle',

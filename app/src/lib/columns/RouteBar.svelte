@@ -37,7 +37,7 @@
           : count(anchors, 'anchor', 'no anchor'),
       colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,
       proof: count(workplace.copies.length, 'kept', 'none kept').replace('kepts', 'kept'),
-      export: workplace.lastFile ? workplace.lastFile.toUpperCase() : 'not yet',
+      export: workplace.lastFile ?? 'not yet',
     };
   });
   const waiting = $derived(`${saving.waiting} ${saving.waiting === 1 ? 'change' : 'changes'}`);

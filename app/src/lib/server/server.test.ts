@@ -13,6 +13,7 @@ import {
   addPicture,
   changeArt,
   placedPicture,
+  readHpgl,
   setSheet,
   type Patch,
   type Recipe,
@@ -35,7 +36,7 @@ import { decodePicture } from './decode';
 import { reasonToKeep, WorkClock } from './kept-by-itself';
 import { MIGRATIONS } from './migrations';
 import { changeDocument, getArt, getJournalJson } from './documents';
-import { fileName, outputPixels, outputSvg, outputThumb } from './output';
+import { fileName, outputHairlines, outputHpgl, outputPixels, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
 import {
   changeProject,
@@ -511,6 +512,35 @@ describe('output', () => {
     expect((await pixel({ ppi: 96 }))[3]).toBe(0);
     expect(await pixel({ ppi: 96, ground: '#112233' })).toEqual([0x11, 0x22, 0x33, 255]);
     await expect(png({ width: 20_000 })).rejects.toThrow('120 million');
+  });
+
+  it('writes WebP, any size, a margin, what is chosen alone, plain SVG, and strokes for a plotter', async () => {
+    await change(addNode((await getArt(db, id)).art.layers[0]!.id, shapeWith('t', [square('q', 100, 60, 40)], { fill: { hex: '#2f6b4f' } }))); // prettier-ignore
+    const drawing = await art();
+    const only = new Set(['s']);
+    const webp = await outputPixels(db, drawing, { kind: 'webp', area: 'drawing', margin: 5, only, scale: 3, ppi: 96, picture: false }); // prettier-ignore
+    // The square of 20 with 5 all round, three times as large.
+    expect(await sharp(webp).metadata()).toMatchObject({ format: 'webp', width: 90, height: 90 });
+    await expect(outputPixels(db, drawing, { kind: 'webp', area: 'sheet', width: 20_000, picture: false })).rejects.toThrow(/million|16,383/); // prettier-ignore
+    const svg = await outputSvg(db, drawing, {
+      area: 'drawing',
+      only,
+      scale: 2,
+      plain: true,
+      picture: false,
+    });
+    expect(svg).toMatch(/width="10.5833mm" height="10.5833mm" viewBox="10 10 20 20"/);
+    expect(svg).not.toMatch(/<g|id=|<title/);
+    expect(svg.match(/<path/g)).toHaveLength(1);
+    const { strokes } = readHpgl(outputHpgl(drawing, { area: 'sheet', scale: 2, picture: false }));
+    expect(strokes.map(({ closed, points }) => [closed, points.length])).toEqual([[true, 4], [true, 4]]); // prettier-ignore
+    // From the sheet's lower left corner, twice as large; a plotter counts in 0.025 mm.
+    const first = strokes.find(({ points }) =>
+      points.some(({ x }) => Math.abs(x - (20 * 25.4) / 96) < 0.02),
+    )!;
+    expect(Math.max(...first.points.map(({ y }) => y))).toBeCloseTo(2 * (50 - (10 * 25.4) / 96), 1);
+    const lines = outputHairlines(drawing, 'plt', { area: 'drawing', only, picture: false });
+    expect((await sharp(Buffer.from(lines)).metadata()).width).toBe(20);
   });
 
   it('leaves the picture out of an SVG unless asked, and puts its pixels in when asked', async () => {

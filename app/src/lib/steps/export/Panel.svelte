@@ -45,6 +45,25 @@
     {#each USES as [use] (use)}<option value={use}>{use}</option>{/each}
   </select>
 </label>
+<div class="preview" class:clear-ground={!isOfLines(out.format)}>
+  {#if preview}
+    <img src={preview} alt="The {nameOf(out.format)} file as it will be written" />
+  {:else}
+    <p>The file can be written once all changes are kept on the server.</p>
+  {/if}
+</div>
+<p class="quiet">
+  {formatLength(width, unit)} × {formatLength(height, unit)}{isPixels(out.format)
+    ? `, ${Math.round(across)} × ${Math.round(down)} px`
+    : ''}{Math.abs(out.scale - 1) > 1e-9 ? `, ${Number((100 * out.scale).toFixed(1))} %` : ''}
+</p>
+{#if left.length > 0}
+  <Fold title="Not in the file" figure={`${left.length}`} open>
+    <ul>
+      {#each left as words (words)}<li>{words}</li>{/each}
+    </ul>
+  </Fold>
+{/if}
 <fieldset class="kinds">
   <legend class="sr-only">Kind of file</legend>
   {#each KINDS as [kind, name, use] (kind)}
@@ -137,32 +156,12 @@
 {#if out.format === 'svg'}
   <Toggle label="Paths alone, without names and ids" on={out.plain} change={(on) => (out.plain = on)} />
 {/if}
-<p class="quiet">
-  {fromPx(width, unit).toFixed(digits)} × {formatLength(height, unit)}{isPixels(out.format)
-    ? `, ${Math.round(across)} × ${Math.round(down)} px`
-    : ''}{Math.abs(out.scale - 1) > 1e-9
-    ? `, ${Number((100 * out.scale).toFixed(1))} % of the sheet’s size`
-    : ''}
-</p>
-<div class="preview clear-ground">
-  {#if preview}
-    <img src={preview} alt="The {nameOf(out.format)} file as it will be written" />
-  {:else}
-    <p>The file can be written once all changes are kept on the server.</p>
-  {/if}
-</div>
-{#if left.length > 0}
-  <Fold title="Not in the file" figure={`${left.length}`} open>
-    <ul>
-      {#each left as words (words)}<li>{words}</li>{/each}
-    </ul>
-  </Fold>
-{/if}
 
 <style>
   .kinds {
     display: flex;
     flex-direction: column;
+    min-width: 0;
     margin: 0;
     padding: 0;
     border: 0;
@@ -177,7 +176,7 @@
     cursor: pointer;
   }
   .kinds label.on {
-    background:     border-left-color: var(--carrot);
+    background: var(--carrot-wash);
   }
   .kinds label:focus-within {
     outline: 2px solid var(--carrot);
@@ -191,6 +190,7 @@
     width: 48px;
   }
   .kinds span {
+    min-width: 0;
     overflow: hidden;
     font-size: 12px;
     text-overflow: ellipsis;
@@ -199,13 +199,13 @@
   .preview {
     display: grid;
     place-items: center;
-    min-height: 120px;
+    min-height: 100px;
     border: 1px solid var(--line);
     border-radius: 6px;
   }
   img {
     max-width: 100%;
-    max-height: 220px;
+    max-height: 150px;
   }
   .preview p {
     padding: 10px;

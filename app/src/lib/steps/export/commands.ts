@@ -62,7 +62,7 @@ async function saveFile(w: Workplace): Promise<void> {
   );
   if (!file) return;
   download(file.name, file.content);
-  w.lastFile = format;
+  w.lastFile = nameOf(format);
   w.desk.say(`${file.name} was written.`, 'good');
 }
 

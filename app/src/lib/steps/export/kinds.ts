@@ -3,13 +3,13 @@ import type { Exporting } from '$lib/desk/exporting';
 
 /** The kinds of files, with what each is for. */
 export const KINDS: readonly (readonly [kind: FileKind, name: string, use: string])[] = [
-  ['svg', 'SVG', 'curves, for other programs and the web'],
+  ['svg', 'SVG', 'curves, for other programs'],
   ['png', 'PNG', 'pixels, clear where nothing is'],
   ['webp', 'WebP', 'pixels, small, for the web'],
   ['pdf', 'PDF', 'one page, for print'],
   ['eps', 'EPS', 'curves, for older presses'],
   ['dxf', 'DXF', 'splines in millimetres, for CAD'],
-  ['plt', 'HP-GL', 'strokes, for plotters and cutters'],
+  ['plt', 'HP-GL', 'strokes, for pen and knife'],
 ];
 
 export const nameOf = (kind: FileKind): string => KINDS.find(([of]) => of === kind)![1];
