@@ -159,6 +159,7 @@ test('the whole job: from a shipped picture to a clean SVG', async ({ page }) =>
   const paths = shapes.flatMap((s) => s.paths).length;
   expect(new DxfParser().parseSync(await written('CAD'))!.entities).toHaveLength(paths);
   const { strokes } = readHpgl(await written('a pen'));
+  await expect(page.getByText(/^\d+ mm drawn, \d+ mm travelled, 4 lifts; \d+ mm saved$/)).toBeVisible();
   expect(strokes.filter((stroke) => stroke.closed)).toHaveLength(paths);
   const { width } = (await h.art()).sheet;
   const right = Math.max(...strokes.flatMap(({ points }) => points.map(({ x }) => x)));

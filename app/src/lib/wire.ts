@@ -1,3 +1,4 @@
+import type { PlotWay } from '@mirrot/core';
 import {
   FARTHEST_COORDINATE,
   fitName,
@@ -122,9 +123,19 @@ export const exportQuery = z.object({
   plain: z.enum(['0', '1']).default('0'),
   /** An SVG of hairlines: what a file of that kind would draw. */
   lines: z.enum(['dxf', 'plt']).optional(),
+  /** Of HP-GL: the strokes in their order, or with a short way between them. */
+  order: z.enum(['kept', 'short']).default('kept'),
+  /** Of HP-GL: what it comes to in either order, as JSON, not the file. */
+  figures: z.enum(['0', '1']).default('0'),
   /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
   cutout: z.string().max(64).optional(),
 });
+
+/** What drawing on a plotter comes to: as the strokes come, and with a short way between them. */
+export interface PlotFigures {
+  readonly kept: PlotWay;
+  readonly short: PlotWay;
+}
 
 export const largerRequest = z.strictObject({ factor: z.number().min(1).max(8) });
 

@@ -1,14 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { changeArt, type Recipe } from '../art/change';
-import {
-  addNode,
-  addPicture,
-  setClip,
-  setCovering,
-  setCutEdge,
-  setNode,
-  together,
-} from '../art/edits';
+import { addNode, addPicture, setClip, setCovering, setCutEdge, setNode, together } from '../art/edits';
 import { emptyArt, placedPicture } from '../art/blank';
 import { plainStroke, type Gradient } from '../art/paint';
 import type { Art } from '../art/schema';

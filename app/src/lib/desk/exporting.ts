@@ -16,6 +16,8 @@ export interface Exporting {
   picture: boolean;
   /** An SVG of paths alone, without ids, names and groups that do nothing. */
   plain: boolean;
+  /** The strokes of a plotter in a short way, not in their order. */
+  shortWay: boolean;
 }
 
 /** What is asked until something else is. */
@@ -28,4 +30,5 @@ export const FIRST_EXPORT: Exporting = {
   ppi: 300,
   picture: false,
   plain: false,
+  shortWay: true,
 };

@@ -187,6 +187,8 @@ describe('what is written', () => {
     Object.assign(w.exporting, { format: 'plt', area: 'chosen' });
     b.desk.choose(chooseShapes([b.shapes[0]!.id]));
     const lines = { area: 'drawing', margin: '12', scale: '2', only: b.shapes[0]!.id };
+    expect(queryOf(w)).toEqual({ ...lines, order: 'short' });
+    w.exporting.shortWay = false;
     expect(queryOf(w)).toEqual(lines);
     const { scale: _, ...shown } = lines;
     const drawn = new URL(previewUrl(w), 'http://x');

@@ -4,6 +4,7 @@ import { Worker } from 'node:worker_threads';
 import pLimit from 'p-limit';
 import type { SvgReading } from '@mirrot/core';
 import type { CutoutWork } from './apart/cut-out';
+import type { PlotAnswer, PlotWork } from './apart/plot';
 import type { SvgAnswer } from './apart/read-svg';
 import type { StraightenWork } from './apart/straighten';
 import { Refusal } from './refusal';
@@ -53,11 +54,11 @@ export const drawSvg = (svg: Uint8Array): Promise<DrawnSvg> =>
 /** Straightened at a time. */
 const straightening = pLimit(2);
 
-/** Has a thread of its own work out a PNG. */
-const pngFrom = (script: string, work: unknown, tooLarge: string): Promise<Buffer> =>
-  new Promise<Buffer>((resolve, reject) => {
+/** Has a thread of its own work something out. */
+const workedOut = <T>(script: string, work: unknown, tooLarge: string): Promise<T> =>
+  new Promise<T>((resolve, reject) => {
     const worker = new Worker(join(scripts(), script), { workerData: work });
-    worker.once('message', (png: Uint8Array) => resolve(Buffer.from(png)));
+    worker.once('message', resolve);
     worker.once('error', (error) =>
       reject(
         (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
@@ -67,6 +68,8 @@ const pngFrom = (script: string, work: unknown, tooLarge: string): Promise<Buffe
     );
     worker.once('exit', (code) => reject(new Error(`${script} ended with ${code}.`)));
   });
+const pngFrom = async (script: string, work: unknown, tooLarge: string): Promise<Buffer> =>
+  Buffer.from(await workedOut<Uint8Array>(script, work, tooLarge));
 
 /** Sees a picture straight on in a thread of its own; gives a PNG. */
 export const straighten = (work: StraightenWork): Promise<Buffer> =>
@@ -80,6 +83,18 @@ const cutting = pLimit(1);
 /** Puts a cutout together in a thread of its own; gives a PNG. */
 export const cutOutApart = (work: CutoutWork): Promise<Buffer> =>
   cutting(() => pngFrom('cut-out.js', work, 'The cutout is too large to be written here.'));
+
+/** Ways of a plotter planned at a time. */
+const plotting = pLimit(1);
+
+/** Plans the way of a plotter in a thread of its own. */
+export const plotApart = async (work: PlotWork): Promise<Exclude<PlotAnswer, { refused: unknown }>> => {
+  const answer = await plotting(() =>
+    workedOut<PlotAnswer>('plot.js', work, 'The drawing is too large to be planned here.'),
+  );
+  if ('refused' in answer) throw new Refusal(422, answer.refused.code, answer.refused.message);
+  return answer;
+};
 
 /** SVGs read at a time, and how long one may take, milliseconds. */
 const reading = pLimit(1);

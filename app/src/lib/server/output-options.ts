@@ -15,4 +15,5 @@ export interface FileOptions extends OutputOptions {
   readonly plain?: boolean;
   readonly cutout?: string;
   readonly lines?: 'dxf' | 'plt';
+  readonly order?: 'kept' | 'short';
 }

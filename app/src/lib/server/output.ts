@@ -16,6 +16,7 @@ import {
   type PlacedPicture,
 } from '@mirrot/core';
 import sharp from 'sharp';
+import { plotApart } from './apart';
 import type { Database } from './database';
 import { seenRendition } from './seen';
 import type { Rendition, Size } from './decode';
@@ -144,13 +145,20 @@ export async function outputPixels(
 /** How far strokes of a plotter may leave the curves, millimetres: half of what a plotter counts in. */
 const PLOT_TOLERANCE_MM = 0.0125;
 
-/** The drawing's lines as HP-GL, a pen for each layer. */
+/** The drawing's lines as HP-GL in their order, a pen for each layer. */
 export function outputHpgl(art: Art, options: OutputOptions): string {
   const { list, box } = outputOf(art, options);
   return writeHpgl(
     plotStrokes(outlinesOf(list), box, { tolerance: PLOT_TOLERANCE_MM, scale: options.scale }),
   );
 }
+
+/** The same with the way between the strokes kept or planned short, and what either comes to. */
+export const outputPlot = (
+  art: Art,
+  { area, margin, only, scale }: OutputOptions,
+): ReturnType<typeof plotApart> =>
+  plotApart({ art, range: { area, margin, only, scale }, tolerance: PLOT_TOLERANCE_MM });
 
 /** The drawing as a PDF of one page, its pictures in it when asked for. */
 export async function outputPdf(

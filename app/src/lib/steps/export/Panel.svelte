@@ -7,6 +7,7 @@
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import { previewUrl, rangeOf } from './commands';
+  import PlotFigures from './PlotFigures.svelte';
   import { holdsPictures, isOfLines, isPixels, KINDS, leftOutWords, nameOf, USES, useOf } from './kinds';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -152,6 +153,9 @@
 {/if}
 {#if holdsPictures(out.format)}
   <Toggle label="Picture goes along" on={out.picture} change={(on) => (out.picture = on)} />
+{/if}
+{#if out.format === 'plt'}
+  <PlotFigures {workplace} />
 {/if}
 {#if out.format === 'svg'}
   <Toggle label="Paths alone, without names and ids" on={out.plain} change={(on) => (out.plain = on)} />

@@ -3,11 +3,12 @@ import Download from '@lucide/svelte/icons/download';
 import Image from '@lucide/svelte/icons/image';
 import type { FileKind, OutputRange } from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
-import { exportUrl, fetchExport } from '$lib/desk/api';
+import { exportUrl, fetchExport, fetchPlotFigures } from '$lib/desk/api';
 import type { Command } from '$lib/desk/command';
 import { withProgress } from '$lib/desk/progress';
 import { saveFile as download } from '$lib/ui/files';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import type { PlotFigures } from '$lib/wire';
 import { holdsPictures, isOfLines, isPixels, nameOf } from './kinds';
 
 /** What of the drawing goes into the file, and how large it comes out. */
@@ -20,7 +21,7 @@ export function rangeOf({ desk, exporting }: Workplace): OutputRange {
 
 /** What the panel asks of a file of some kind. */
 export function queryAs(w: Workplace, format: FileKind): Record<string, string> {
-  const { ground, ppi, picture, plain } = w.exporting;
+  const { ground, ppi, picture, plain, shortWay } = w.exporting;
   const { area = 'sheet', margin = 0, scale = 1, only } = rangeOf(w);
   return {
     area,
@@ -30,6 +31,7 @@ export function queryAs(w: Workplace, format: FileKind): Record<string, string> 
     ...(scale !== 1 ? { scale: String(scale) } : {}),
     ...(only ? { only: [...only].join(',') } : {}),
     ...(format === 'svg' && plain ? { plain: '1' } : {}),
+    ...(format === 'plt' && shortWay ? { order: 'short' } : {}),
     ...(isPixels(format) ? { ppi: String(ppi) } : {}),
   };
 }
@@ -37,12 +39,16 @@ export function queryAs(w: Workplace, format: FileKind): Record<string, string> 
 /** What the panel asks of the file. */
 export const queryOf = (w: Workplace): Record<string, string> => queryAs(w, w.exporting.format);
 
+/** What drawing it on a plotter comes to, in its order and in a short one. */
+export const fetchFigures = (w: Workplace, signal: AbortSignal): Promise<PlotFigures> =>
+  fetchPlotFigures(w.project.id, { ...queryAs(w, 'plt'), figures: '1' }, signal);
+
 /** Width of the preview, pixels. */
 const PREVIEW_PX = 460;
 
 /** Address of the drawing as the file has it, small; another one whenever the server has another drawing. */
 export function previewUrl(w: Workplace): string {
-  const { ppi: _ppi, scale: _scale, plain: _plain, ...query } = queryOf(w);
+  const { ppi: _ppi, scale: _scale, plain: _plain, order: _order, ...query } = queryOf(w);
   const { format } = w.exporting;
   const of = String(w.saving.revision);
   if (isOfLines(format)) return exportUrl(w.project.id, 'svg', { ...query, lines: format, of });

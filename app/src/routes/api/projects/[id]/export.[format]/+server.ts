@@ -8,12 +8,14 @@ import {
   outputHpgl,
   outputPdf,
   outputPixels,
+  outputPlot,
   outputSvg,
 } from '$lib/server/output';
 import type { FileOptions } from '$lib/server/output-options';
 import { getProject } from '$lib/server/projects';
 import { Refusal } from '$lib/server/refusal';
-import { exportQuery } from '$lib/wire';
+import { exportQuery, type PlotFigures } from '$lib/wire';
+import { json } from '@sveltejs/kit';
 import type { Database } from '$lib/server/database';
 import type { RequestEvent } from './$types';
 
@@ -46,7 +48,11 @@ const KINDS: Readonly<Record<string, Kind>> = {
   pdf: { type: 'application/pdf', write: (db, art, options, name) => outputPdf(db, art, name, options) },
   eps: { type: 'application/postscript', write: async (_, art, options) => writeEps(art, options) },
   dxf: { type: 'image/vnd.dxf', write: async (_, art, options) => writeDxf(art, options) },
-  plt: { type: 'application/vnd.hp-hpgl', write: async (_, art, options) => outputHpgl(art, options) },
+  plt: {
+    type: 'application/vnd.hp-hpgl',
+    write: async (_, art, options) =>
+      options.order === 'short' ? (await outputPlot(art, options)).texts.short : outputHpgl(art, options),
+  },
 };
 
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
@@ -57,7 +63,7 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
       'no-format',
       `Mirrot does not write "${params.format}" files. It writes SVG, PNG, WebP, PDF, EPS, DXF and HP-GL (plt).`,
     );
-  const { ground, picture, plain, only, ...query } = checked(
+  const { ground, picture, plain, only, figures, ...query } = checked(
     exportQuery,
     Object.fromEntries(url.searchParams),
   );
@@ -65,18 +71,18 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
     throw new Refusal(404, 'no-format', 'A cutout by itself is written as PNG only.');
   const { name } = await getProject(db, params.id);
   const { art } = await getArt(db, params.id);
-  const file = await kind.write(
-    db,
-    art,
-    {
-      ...query,
-      ground: ground === undefined ? undefined : ground === 'clear' ? null : ground.toLowerCase(),
-      picture: picture === '1',
-      plain: plain === '1',
-      only: only === undefined ? undefined : new Set(only.split(',')),
-    },
-    name,
-  );
+  const options: FileOptions = {
+    ...query,
+    ground: ground === undefined ? undefined : ground === 'clear' ? null : ground.toLowerCase(),
+    picture: picture === '1',
+    plain: plain === '1',
+    only: only === undefined ? undefined : new Set(only.split(',')),
+  };
+  if (figures === '1' && params.format === 'plt') {
+    const { kept, short } = await outputPlot(art, options);
+    return json({ kept, short } satisfies PlotFigures);
+  }
+  const file = await kind.write(db, art, options, name);
   return new Response(typeof file === 'string' ? file : new Uint8Array(file), {
     headers: {
       'content-type': kind.type,
