@@ -28,25 +28,20 @@
   const way = $derived(figures && (out.shortWay ? figures.short : figures.kept));
   const saved = $derived(figures ? figures.kept.travel - figures.short.travel : 0);
   const metres = (mm: number): string => (mm >= 1000 ? `${(mm / 1000).toFixed(2)} m` : `${mm.toFixed(0)} mm`);
+  /** A saving of less is none worth telling, millimetres. */
+  const LEAST_TOLD = 0.5;
+  const told = $derived.by(() => {
+    if (trouble) return trouble;
+    if (!way) return 'Planning the way …';
+    const { drawn, travel, lifts } = way;
+    const comes = `${metres(drawn)} drawn, ${metres(travel)} travelled, ${lifts} ${lifts === 1 ? 'lift' : 'lifts'}`;
+    if (saved <= LEAST_TOLD) return comes;
+    return `${comes}; ${metres(saved)} ${out.shortWay ? 'saved' : 'could be saved'}`;
+  });
 </script>
 
 <Toggle label="Short way between strokes" on={out.shortWay} change={(on) => (out.shortWay = on)} />
-<p class="quiet" aria-live="polite">
-  {#if trouble}
-    {trouble}
-  {:else if way && figures}
-    {metres(way.drawn)} drawn, {metres(way.travel)} travelled, {way.lifts}
-    {way.lifts === 1 ? 'lift' : 'lifts'}{out.shortWay
-      ? saved > 0.5
-        ? `; ${metres(saved)} saved`
-        : '; their order is the shortest known'
-      : saved > 0.5
-        ? `; ${metres(saved)} could be saved`
-        : ''}
-  {:else}
-    Planning the way …
-  {/if}
-</p>
+<p class="quiet" aria-live="polite">{told}</p>
 
 <style>
   p {
