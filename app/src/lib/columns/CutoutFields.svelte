@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { formatLength, fromPx, MOST_BLUR, toPx, UNIT_DIGITS, WIDEST_EDGE } from '@mirrot/core';
+  import { formatLength, fromPx, MOST_BLUR, WIDEST_EDGE } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import {
     cutoutsChosen,
@@ -10,7 +10,7 @@
     writeCutout,
   } from '$lib/edits/cutting-out';
   import Fold from '$lib/ui/Fold.svelte';
-  import NumberField from '$lib/ui/NumberField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
 
   // How the chosen cutout ends at its outline: where, how softly, with or without the shadow beside it.
   let { workplace }: { workplace: Workplace } = $props();
@@ -19,7 +19,6 @@
   const first = $derived(groups[0] ?? null);
   const edge = $derived(first && edgeOf(first));
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit]);
   const kept = $derived(workplace.saving.state === 'kept');
 
   const EIGHTH = Math.PI / 4;
@@ -30,25 +29,23 @@
 
 {#if first && edge}
   <Fold title="Cutout" figure={edge.by === 0 ? '' : formatLength(edge.by, unit)}>
-    <NumberField
+    <LengthField
+      {unit}
       label="edge moved"
       name="Edge moved outward by; below 0 inward"
-      value={fromPx(edge.by, unit)}
-      {unit}
-      {digits}
-      min={fromPx(-WIDEST_EDGE, unit)}
-      max={fromPx(WIDEST_EDGE, unit)}
-      change={(v) => setEdges(desk, groups, { by: toPx(v, unit) })}
+      value={edge.by}
+      least={fromPx(-WIDEST_EDGE, unit)}
+      most={fromPx(WIDEST_EDGE, unit)}
+      change={(v) => setEdges(desk, groups, { by: v })}
     />
-    <NumberField
+    <LengthField
+      {unit}
       label="softness"
       name="Softness of the edge"
-      value={fromPx(edge.soft, unit)}
-      {unit}
-      {digits}
-      min={0}
-      max={fromPx(MOST_BLUR, unit)}
-      change={(v) => setEdges(desk, groups, { soft: toPx(v, unit) })}
+      value={edge.soft}
+      least={0}
+      most={fromPx(MOST_BLUR, unit)}
+      change={(v) => setEdges(desk, groups, { soft: v })}
     />
     <label class="field">
       <span class="quiet">soft shadow</span>
@@ -65,15 +62,14 @@
       </select>
     </label>
     {#if edge.shadow}
-      <NumberField
+      <LengthField
+        {unit}
         label="reaches"
         name="How far the shadow reaches"
-        value={fromPx(edge.shadow.reach, unit)}
-        {unit}
-        {digits}
-        min={fromPx(1, unit)}
-        max={fromPx(WIDEST_EDGE, unit)}
-        change={(v) => setShadowReach(desk, groups, toPx(v, unit))}
+        value={edge.shadow.reach}
+        least={fromPx(1, unit)}
+        most={fromPx(WIDEST_EDGE, unit)}
+        change={(v) => setShadowReach(desk, groups, v)}
       />
     {/if}
     <button class="plain-button" disabled={!kept} onclick={() => void writeCutout(workplace, first)}

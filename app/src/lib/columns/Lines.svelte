@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fromPx, toPx, UNIT_DIGITS, hexOf, shapeById, type Shape } from '@mirrot/core';
+  import { fromPx, UNIT_DIGITS, hexOf, shapeById, type Shape } from '@mirrot/core';
   import { chooseShapes } from '$lib/desk/choice';
   import { sameShapes } from '$lib/desk/linework.svelte';
   import { passingOffer } from '$lib/desk/passing';
@@ -8,6 +8,7 @@
   import { widening, widenWishes, type Outlined, type Widening } from '$lib/edits/outlining';
   import { letAreasBe, pouredChosen, pourFill } from '$lib/edits/pouring';
   import Fold from '$lib/ui/Fold.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
@@ -109,15 +110,14 @@
           ? `${known.enclosed.areas.length} areas, ${known.enclosed.bridges.length} gaps bridged`
           : 'Looking for areas …'}
       </p>
-      <NumberField
+      <LengthField
+        {unit}
         label="gap"
         name="Gaps that are bridged"
-        value={fromPx(gap, unit)}
-        {unit}
-        {digits}
-        min={0}
-        max={fromPx(1000, unit)}
-        change={(v) => desk.habits.set({ pourGap: toPx(v, unit) })}
+        value={gap}
+        least={0}
+        most={fromPx(1000, unit)}
+        change={(v) => desk.habits.set({ pourGap: v })}
       />
       <Toggle
         label="keeps up with its lines"
@@ -141,15 +141,14 @@
   <CutoutFields {workplace} />
   {#if kept.length > 0}
     <Fold title="Widen" figure={`${Number(fromPx(by, unit).toFixed(digits))} ${unit}`}>
-      <NumberField
+      <LengthField
+        {unit}
         label="by"
         name="Widen by; below 0 it shrinks"
-        value={fromPx(by, unit)}
-        {unit}
-        {digits}
-        min={fromPx(-5000, unit)}
-        max={fromPx(5000, unit)}
-        change={(v) => (by = toPx(v, unit))}
+        value={by}
+        least={fromPx(-5000, unit)}
+        most={fromPx(5000, unit)}
+        change={(v) => (by = v)}
       />
       <Segments
         label="Corners"

@@ -10,7 +10,7 @@
     toRadians,
   } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import { command } from '../commands';
 

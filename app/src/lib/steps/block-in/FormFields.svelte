@@ -10,7 +10,7 @@
   } from '@mirrot/core';
   import { FORM_WORDS, formInHand } from '$lib/bed/forms';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
 
   // The numbers of a form, as long as it is one.

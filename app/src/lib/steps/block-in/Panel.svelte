@@ -6,7 +6,7 @@
   import { whenFetched } from '$lib/desk/when-fetched';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';

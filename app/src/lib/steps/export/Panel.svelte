@@ -1,8 +1,9 @@
 <script lang="ts">
-  import { formatLength, fromPx, leftOut, outputBox, PX_PER, toPx, UNIT_DIGITS } from '@mirrot/core';
+  import { formatLength, fromPx, leftOut, outputBox, PX_PER } from '@mirrot/core';
   import { chosenNodes } from '$lib/desk/choice';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
@@ -16,7 +17,6 @@
   const range = $derived(rangeOf(workplace));
   const box = $derived(outputBox(desk.art, range));
   const unit = $derived(desk.art.sheet.unit);
-  const digits = $derived(UNIT_DIGITS[unit]);
   const [width, height] = $derived([(box.x1 - box.x0) * out.scale, (box.y1 - box.y0) * out.scale]);
   const across = $derived((width / PX_PER.in) * out.ppi);
   const down = $derived((height / PX_PER.in) * out.ppi);
@@ -88,37 +88,34 @@
   <p class="quiet">Nothing is chosen: choose what goes into the file.</p>
 {/if}
 {#if out.area !== 'sheet'}
-  <NumberField
+  <LengthField
+    {unit}
     label="margin"
     name="Margin about the drawing"
-    value={fromPx(out.margin, unit)}
-    {unit}
-    {digits}
-    min={0}
-    max={fromPx(10_000, unit)}
-    change={(v) => (out.margin = toPx(v, unit))}
+    value={out.margin}
+    least={0}
+    most={fromPx(10_000, unit)}
+    change={(v) => (out.margin = v)}
   />
 {/if}
 <div class="pair">
-  <NumberField
+  <LengthField
+    {unit}
     label="w"
     name="Width of the file, w"
-    value={fromPx(width, unit)}
-    {unit}
-    {digits}
-    min={fromPx(SMALLEST, unit)}
-    max={fromPx(LARGEST, unit)}
-    change={(v) => scaleTo(toPx(v, unit), width)}
+    value={width}
+    least={fromPx(SMALLEST, unit)}
+    most={fromPx(LARGEST, unit)}
+    change={(v) => scaleTo(v, width)}
   />
-  <NumberField
+  <LengthField
+    {unit}
     label="h"
     name="Height of the file, h"
-    value={fromPx(height, unit)}
-    {unit}
-    {digits}
-    min={fromPx(SMALLEST, unit)}
-    max={fromPx(LARGEST, unit)}
-    change={(v) => scaleTo(toPx(v, unit), height)}
+    value={height}
+    least={fromPx(SMALLEST, unit)}
+    most={fromPx(LARGEST, unit)}
+    change={(v) => scaleTo(v, height)}
   />
 </div>
 {#if isPixels(out.format)}

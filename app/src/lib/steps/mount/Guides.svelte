@@ -13,7 +13,7 @@
   } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { newId } from '$lib/ids';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
 

@@ -14,7 +14,7 @@
   } from '@mirrot/core';
   import { findPath } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
 
   // The chosen handle by its length and angle.

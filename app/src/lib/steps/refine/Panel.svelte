@@ -19,7 +19,7 @@
   import EconomyFields from './EconomyFields.svelte';
   import EvenFields from './EvenFields.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Range from '$lib/ui/Range.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';

@@ -20,7 +20,7 @@
   } from '@mirrot/core';
   import { byPath } from '$lib/edits/shaping';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import LengthField from '../LengthField.svelte';
+  import LengthField from '$lib/ui/LengthField.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
 

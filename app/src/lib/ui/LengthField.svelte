@@ -1,6 +1,6 @@
 <script lang="ts">
   import { FARTHEST_COORDINATE, fromPx, toPx, UNIT_DIGITS, type Unit } from '@mirrot/core';
-  import NumberField from '$lib/ui/NumberField.svelte';
+  import NumberField from './NumberField.svelte';
 
   // A length or coordinate of the document, seen and typed in the sheet's unit.
   interface Props {
