@@ -6,10 +6,11 @@ import * as formats from '@mirrot/core/formats';
 import * as geometry from '@mirrot/core/geometry';
 import * as path from '@mirrot/core/path';
 import * as picture from '@mirrot/core/picture';
+import * as plot from '@mirrot/core/plot';
 import * as trace from '@mirrot/core/trace';
 
 describe('the public face', () => {
-  const rooms = { art, colour, formats, geometry, path, picture, trace };
+  const rooms = { art, colour, formats, geometry, path, picture, plot, trace };
 
   it('has each name of every room at the root too, once', () => {
     const names = Object.values(rooms).flatMap((room) => Object.keys(room));
@@ -19,12 +20,13 @@ describe('the public face', () => {
 
   it('has the names that the house has fixed, where the house says', () => {
     const FIXED = {
-      path: ['parsePathData', 'formatPathData', 'pathBounds', 'pathLength', 'pathArea', 'nearestOnPath', 'insertAnchor', 'removeAnchors', 'pullSegment', 'setAnchorKind', 'flowAll', 'fitPath', 'thinOut', 'spareAnchors', 'joinEnds', 'mirrorPath'], // prettier-ignore
+      path: ['parsePathData', 'formatPathData', 'pathBounds', 'pathLength', 'pathArea', 'nearestOnPath', 'insertAnchor', 'removeAnchors', 'pullSegment', 'setAnchorKind', 'flowAll', 'fitPath', 'thinOut', 'spareAnchors', 'joinEnds', 'combine', 'splitUp', 'enclosedAreas', 'widen', 'strokeToShape', 'mirrorPath'], // prettier-ignore
       trace: ['edgeField', 'measureDrift', 'settle', 'measureWeight'],
       picture: ['sampleDisc', 'toneSteps'],
       geometry: ['squareUp'],
       colour: ['deltaE2000'],
-      formats: ['writeSvg'],
+      formats: ['writeSvg', 'readSvg', 'writeDxf', 'writeHpgl'],
+      plot: ['planPlot'],
       art: ['artSchema'],
     };
     for (const [room, names] of Object.entries(FIXED))
