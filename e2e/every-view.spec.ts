@@ -41,16 +41,13 @@ for (const colorScheme of ['light', 'dark'] as const)
     await expectClean(page, 'new project', dark);
     await page.getByRole('button', { name: 'Leave it' }).click();
     await expect(page.getByRole('dialog')).toHaveCount(0);
-    // In the dark once more only where the colours are those of no other view.
-    if (!dark) {
-      await page.getByRole('searchbox', { name: 'Find a project' }).fill('Watering can');
-      await page.getByRole('button', { name: 'New project from Watering can' }).first().click();
-      await page.getByRole('dialog').getByText('the drawing', { exact: true }).click();
-      await expect(page.getByText('its pictures')).toBeVisible();
-      await expectClean(page, 'a project from another', dark);
-      await page.getByRole('button', { name: 'Leave it' }).click();
-      await expect(page.getByRole('dialog')).toHaveCount(0);
-    }
+    await page.getByRole('searchbox', { name: 'Find a project' }).fill('Watering can');
+    await page.getByRole('button', { name: 'New project from Watering can' }).first().click();
+    await page.getByRole('dialog').getByText('the drawing', { exact: true }).click();
+    await expect(page.getByText('its pictures')).toBeVisible();
+    await expectClean(page, 'a project from another', dark);
+    await page.getByRole('button', { name: 'Leave it' }).click();
+    await expect(page.getByRole('dialog')).toHaveCount(0);
 
     const h = await openDemo(page, 'Watering can');
     for (const [i, name] of STEPS.entries()) {
@@ -107,18 +104,16 @@ for (const colorScheme of ['light', 'dark'] as const)
     await h.key('Escape');
     await h.key('Control+z');
     // Copies that stay numbers, and a kept copy beside the present.
-    if (!dark) {
-      await h.key('v');
-      await h.key('Control+k');
-      await page.getByRole('combobox', { name: 'Command' }).fill('in a row');
-      await page.getByRole('option', { name: /^Repeat in a row$/ }).click();
-      await page.locator('summary', { hasText: 'Copies' }).click();
-      await expect(page.getByRole('button', { name: 'Part the copies' })).toBeVisible();
-      await page.locator('summary', { hasText: 'Lines and areas' }).click();
-      await page.locator('summary', { hasText: 'Widen' }).click();
-      await expectClean(page, 'copies, lines and areas', dark);
-      await h.key('Control+z');
-    }
+    await h.key('v');
+    await h.key('Control+k');
+    await page.getByRole('combobox', { name: 'Command' }).fill('in a row');
+    await page.getByRole('option', { name: /^Repeat in a row$/ }).click();
+    await page.locator('summary', { hasText: 'Copies' }).click();
+    await expect(page.getByRole('button', { name: 'Part the copies' })).toBeVisible();
+    await page.locator('summary', { hasText: 'Lines and areas' }).click();
+    await page.locator('summary', { hasText: 'Widen' }).click();
+    await expectClean(page, 'copies, lines and areas', dark);
+    await h.key('Control+z');
     // A line of text, and the tones of what it lies on.
     await h.key('2');
     await page.getByRole('button', { name: 'Write a line of text' }).click();
