@@ -1,4 +1,5 @@
 import sharp from 'sharp';
+import { expectClean } from './axe';
 import { expect, test } from './test';
 import {
   cutoutParts,
@@ -179,6 +180,7 @@ test('the picture is cut out by a shape with a hole, written clear around it and
   await page.keyboard.press('Enter');
   await page.getByLabel('Leave the soft shadow').selectOption({ label: 'stays below' });
   await expect(page.getByLabel('How far the shadow reaches')).toBeVisible();
+  await expectClean(page, 'a cutout');
   const write = page.getByRole('button', { name: 'Write it as PNG' });
   await expect(write).toBeEnabled();
   const [download] = await Promise.all([page.waitForEvent('download'), write.click()]);

@@ -1,4 +1,4 @@
-import type { PlotWay } from '@mirrot/core';
+import type { PlotPlan } from '@mirrot/core';
 import {
   FARTHEST_COORDINATE,
   fitName,
@@ -132,10 +132,7 @@ export const exportQuery = z.object({
 });
 
 /** What drawing on a plotter comes to: as the strokes come, and with a short way between them. */
-export interface PlotFigures {
-  readonly kept: PlotWay;
-  readonly short: PlotWay;
-}
+export type PlotFigures = Omit<PlotPlan, 'strokes'>;
 
 export const largerRequest = z.strictObject({ factor: z.number().min(1).max(8) });
 

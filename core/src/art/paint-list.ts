@@ -267,7 +267,7 @@ function paintedGroup(
     (child) => paintedPart(child, child === clipping ? null : within, tables, inside) ?? [],
   );
   if (!whole && painted.length === 0) return null;
-  const inner = edge ? withEdge(node, painted, cut!, edge) : painted;
+  const inner = edge ? withEdge(node, painted, cut!, edge, !all) : painted;
   const copies = node.type === 'group' ? copyMaps(node) : [];
   const seen = [
     ...inner,
@@ -290,12 +290,16 @@ const plainPart = (id: string, name: string): Part => ({
 
 const edgesMade = new WeakMap<Clip, readonly PaintedPart[]>();
 
-/** What a group's shape clips, as one part under a mask, above the shadow that stays and what the shape itself paints. */
+/**
+ * What a group's shape clips, as one part under a mask, above the shadow that stays and what the shape itself paints. What
+ * is painted for good is remembered, so that only what changed is painted anew.
+ */
 function withEdge(
   { name }: ParentNode,
   painted: readonly PaintedPart[],
   cut: Clip,
   { by, soft, shadow }: CutEdge,
+  remember: boolean,
 ): readonly PaintedPart[] {
   const own = painted.filter((part) => part.id === cut.id);
   const clipped = painted.filter((part) => part.id !== cut.id);
@@ -321,9 +325,9 @@ function withEdge(
     });
   }
   // Only what changed is painted anew.
-  const known = edgesMade.get(cut) ?? [];
+  const known = (remember && edgesMade.get(cut)) || [];
   const now = made.map((part, i) => (known[i] && samePart(part, known[i]) ? known[i] : part));
-  edgesMade.set(cut, now);
+  if (remember) edgesMade.set(cut, now);
   return [...own, ...now];
 }
 

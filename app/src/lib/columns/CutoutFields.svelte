@@ -1,14 +1,8 @@
 <script lang="ts">
   import { formatLength, fromPx, MOST_BLUR, WIDEST_EDGE } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
-  import {
-    cutoutsChosen,
-    edgeOf,
-    leaveShadow,
-    setEdges,
-    setShadowReach,
-    writeCutout,
-  } from '$lib/edits/cutting-out';
+  import { writeFile } from '$lib/desk/writing';
+  import { cutoutsChosen, edgeOf, leaveShadow, setEdges, setShadowReach } from '$lib/edits/cutting-out';
   import Fold from '$lib/ui/Fold.svelte';
   import LengthField from '$lib/ui/LengthField.svelte';
 
@@ -72,7 +66,10 @@
         change={(v) => setShadowReach(desk, groups, v)}
       />
     {/if}
-    <button class="plain-button" disabled={!kept} onclick={() => void writeCutout(workplace, first)}
+    <button
+      class="plain-button"
+      disabled={!kept}
+      onclick={() => void writeFile(workplace, 'the cutout', 'png', { cutout: first.id })}
       >Write it as PNG</button
     >
     <p class="quiet">At the picture’s own size, on clear ground, no rim of the old background.</p>

@@ -33,12 +33,8 @@ import {
   type Shape,
 } from '@mirrot/core';
 import { chosenNodes } from '$lib/desk/choice';
-import { fetchExport } from '$lib/desk/api';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { withProgress } from '$lib/desk/progress';
 import { loadPixels } from '$lib/desk/rasters';
-import type { Workplace } from '$lib/desk/workplace.svelte';
-import { saveFile } from '$lib/ui/files';
 import { newId } from '$lib/ids';
 import { chooseIds } from './copying';
 import { groupsChosen } from './grouping';
@@ -182,18 +178,4 @@ export async function leaveShadow(desk: Desk, group: Group, side: number | null)
   if (now?.type !== 'group' || now.clip === undefined) return;
   const left = { side, reach, ground: Math.max(DARKEST_GROUND, ground) };
   desk.change('Leave the soft shadow', setCutEdge(group.id, { ...edgeOf(now), shadow: left }));
-}
-
-/** Writes the cutout alone as PNG, at its picture's own resolution, its edge cleaned of the old background's colour. */
-export async function writeCutout(w: Workplace, group: Group): Promise<void> {
-  const stopper = new AbortController();
-  const file = await withProgress(
-    w,
-    'Writing the cutout',
-    () => stopper.abort(),
-    () => fetchExport(w.project.id, 'png', { cutout: group.id }, stopper.signal),
-  );
-  if (!file) return;
-  saveFile(file.name, file.content);
-  w.desk.say(`${file.name} was written.`, 'good');
 }

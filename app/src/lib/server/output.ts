@@ -153,7 +153,7 @@ export function outputHpgl(art: Art, options: OutputOptions): string {
   );
 }
 
-/** The same with the way between the strokes kept or planned short, and what either comes to. */
+/** The same by a short way between the strokes, and what either order comes to. */
 export const outputPlot = (
   art: Art,
   { area, margin, only, scale }: OutputOptions,

@@ -38,9 +38,13 @@ function credit({ credit: c }: PlacedPicture): string {
 const title = (name: string): string => `<title>${escapeXml(name)}</title>`;
 
 /** Pictures of a drawing that an output shows: those that are traced when asked for, and those that are part of it. */
-export function outputPictures(art: Art, traced: boolean, only?: ReadonlySet<string>): PlacedPicture[] {
-  return [...(traced ? art.pictures.filter((p) => p.shown) : []), ...paintedPictures(paintList(art, only))];
-}
+export const outputPictures = (art: Art, traced: boolean, only?: ReadonlySet<string>): PlacedPicture[] =>
+  shownPictures(art, traced, paintList(art, only));
+
+const shownPictures = (art: Art, traced: boolean, list: readonly PaintedPart[]): PlacedPicture[] => [
+  ...(traced ? art.pictures.filter((p) => p.shown) : []),
+  ...paintedPictures(list),
+];
 
 const stepElement = ({ name, attributes, inner }: SvgElement): string =>
   element(name, attributes, inner ? inner.map(stepElement).join('') : null);
@@ -136,7 +140,7 @@ function contentLines(
   if (ground) lines.push(element('rect', { ...place, fill: ground }));
 
   // Pixels placed several times stand in the file once.
-  const shown = pictureHref ? [...(traced ? art.pictures.filter((p) => p.shown) : []), ...paintedPictures(list)] : []; // prettier-ignore
+  const shown = pictureHref ? shownPictures(art, traced, list) : [];
   const addresses = shown.map((p) => pictureHref!(p));
   const shared = new Map<string, string>();
   const image = (

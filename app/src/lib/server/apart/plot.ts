@@ -8,7 +8,7 @@ import {
   writeHpgl,
   type Art,
   type OutputRange,
-  type PlotWay,
+  type PlotPlan,
 } from '@mirrot/core';
 
 export interface PlotWork {
@@ -18,13 +18,9 @@ export interface PlotWork {
   readonly tolerance: number;
 }
 
-/** HP-GL, its strokes as they come and in a short order, and what either comes to; or why there is none. */
+/** HP-GL by a short way, and what that and the order the strokes came in come to; or why there is none. */
 export type PlotAnswer =
-  | {
-      readonly texts: { readonly kept: string; readonly short: string };
-      readonly kept: PlotWay;
-      readonly short: PlotWay;
-    }
+  | ({ readonly text: string } & Omit<PlotPlan, 'strokes'>)
   | { readonly refused: { readonly code: string; readonly message: string } };
 
 const { art, range, tolerance } = workerData as PlotWork;
@@ -32,9 +28,8 @@ let answer: PlotAnswer;
 try {
   const { list, box } = outputOf(art, range);
   const strokes = plotStrokes(outlinesOf(list), box, { tolerance, scale: range.scale });
-  const texts = { kept: writeHpgl(strokes), short: '' };
   const plan = planPlot(strokes);
-  answer = { texts: { ...texts, short: writeHpgl(plan.strokes) }, kept: plan.kept, short: plan.short };
+  answer = { text: writeHpgl(plan.strokes), kept: plan.kept, short: plan.short };
 } catch (error) {
   const { code = 'plot', message } = error as { code?: string; message: string };
   answer = { refused: { code, message } };

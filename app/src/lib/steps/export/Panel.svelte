@@ -7,7 +7,7 @@
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import { previewUrl, rangeOf } from './commands';
+  import { MOST_CHOSEN, previewUrl, rangeOf } from './commands';
   import PlotFigures from './PlotFigures.svelte';
   import { holdsPictures, isOfLines, isPixels, KINDS, leftOutWords, nameOf, USES, useOf } from './kinds';
 
@@ -21,14 +21,14 @@
   const across = $derived((width / PX_PER.in) * out.ppi);
   const down = $derived((height / PX_PER.in) * out.ppi);
   const ready = $derived(workplace.saving.state === 'kept');
-  const anyChosen = $derived(chosenNodes(desk.choice, desk.art).length > 0);
+  const chosen = $derived(chosenNodes(desk.choice, desk.art).length);
   const left = $derived(
     leftOutWords(leftOut(desk.art, out.format, { ...range, pictures: out.picture }), out.format, out.area),
   );
   // What the server makes of the drawing as it has it: fetched again when it has another one.
   const preview = $derived.by(() => {
     void desk.art;
-    return ready ? previewUrl(workplace) : null;
+    return ready && !(out.area === 'chosen' && chosen > MOST_CHOSEN) ? previewUrl(workplace) : null;
   });
   /** The smallest and largest size that can be asked for, sheet pixels. */
   const [SMALLEST, LARGEST] = [0.1, 1e6];
@@ -84,8 +84,10 @@
   ] as const}
   change={(v) => (out.area = v)}
 />
-{#if out.area === 'chosen' && !anyChosen}
+{#if out.area === 'chosen' && chosen === 0}
   <p class="quiet">Nothing is chosen: choose what goes into the file.</p>
+{:else if out.area === 'chosen' && chosen > MOST_CHOSEN}
+  <p class="quiet">Over {MOST_CHOSEN} things are chosen: group them, which makes them one.</p>
 {/if}
 {#if out.area !== 'sheet'}
   <LengthField

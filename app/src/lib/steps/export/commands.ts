@@ -6,8 +6,8 @@ import { chosenNodes } from '$lib/desk/choice';
 import { exportUrl, fetchExport, fetchPlotFigures } from '$lib/desk/api';
 import type { Command } from '$lib/desk/command';
 import { withProgress } from '$lib/desk/progress';
-import { saveFile as download } from '$lib/ui/files';
 import type { Workplace } from '$lib/desk/workplace.svelte';
+import { writeFile } from '$lib/desk/writing';
 import type { PlotFigures } from '$lib/wire';
 import { holdsPictures, isOfLines, isPixels, nameOf } from './kinds';
 
@@ -55,27 +55,21 @@ export function previewUrl(w: Workplace): string {
   return exportUrl(w.project.id, 'png', { ...query, width: String(PREVIEW_PX), of });
 }
 
-/** Fetches the file and hands it to the browser to keep. */
 async function saveFile(w: Workplace): Promise<void> {
   const { format } = w.exporting;
-  const query = queryOf(w);
-  const stopper = new AbortController();
-  const file = await withProgress(
-    w,
-    `Writing the ${nameOf(format)} file`,
-    () => stopper.abort(),
-    () => fetchExport(w.project.id, format, query, stopper.signal),
-  );
-  if (!file) return;
-  download(file.name, file.content);
-  w.lastFile = nameOf(format);
-  w.desk.say(`${file.name} was written.`, 'good');
+  if (await writeFile(w, `the ${nameOf(format)} file`, format, queryOf(w))) w.lastFile = nameOf(format);
 }
 
-/** All is on the server, and where only what is chosen is wanted, something is. */
-const settled = (w: Workplace): boolean =>
-  w.saving.state === 'kept' &&
-  (w.exporting.area !== 'chosen' || chosenNodes(w.desk.choice, w.desk.art).length > 0);
+/** Most things that are asked for one by one: their ids stand in the address of the file. A group is one. */
+export const MOST_CHOSEN = 500;
+
+/** All is on the server, and where only what is chosen is wanted, something is, and not too much. */
+function settled(w: Workplace): boolean {
+  const chosen = chosenNodes(w.desk.choice, w.desk.art).length;
+  return (
+    w.saving.state === 'kept' && (w.exporting.area !== 'chosen' || (chosen > 0 && chosen <= MOST_CHOSEN))
+  );
+}
 
 /** Fetches something and puts it on the clipboard; says what became of it. */
 async function copy<T>(

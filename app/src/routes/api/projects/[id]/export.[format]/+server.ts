@@ -34,7 +34,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
     write: async (db, art, { lines, ...options }) =>
       lines
         ? outputHairlines(art, lines, options)
-        : outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi)),
+        : outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi) * (options.scale ?? 1)),
   },
   png: {
     type: 'image/png',
@@ -51,7 +51,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
   plt: {
     type: 'application/vnd.hp-hpgl',
     write: async (_, art, options) =>
-      options.order === 'short' ? (await outputPlot(art, options)).texts.short : outputHpgl(art, options),
+      options.order === 'short' ? (await outputPlot(art, options)).text : outputHpgl(art, options),
   },
 };
 

@@ -1,0 +1,23 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+import { expect } from './test';
+
+// Source outside: axe-core's rules for WCAG 2.2 A and AA.
+const WCAG = ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa'];
+
+/** @param contrastOnly where all else was looked at in the other theme: of what is there only the colours differ */
+export async function expectClean(page: Page, what: string, contrastOnly = false): Promise<void> {
+  const axe = new AxeBuilder({ page });
+  const { violations } = await (
+    contrastOnly ? axe.withRules(['color-contrast']) : axe.withTags(WCAG)
+  ).analyze();
+  expect(
+    violations.map(
+      (v) =>
+        `${what}: ${v.id} ${v.nodes
+          .map((n) => n.target.join(' '))
+          .slice(0, 3)
+          .join('; ')}`,
+    ),
+  ).toEqual([]);
+}
