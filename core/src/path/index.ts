@@ -10,6 +10,7 @@ export {
 export { type Bridge, deepestPoint, type Enclosed, type EnclosedArea, enclosedAreas } from './enclosed';
 export type { StrokeOutline } from './stroke-pieces';
 export { type ClosedMisses, closeNearMisses } from './near-miss';
+export { type LaidLines, seenLines } from './seen-lines';
 export { strokeToShape, widen, type WidenJoins } from './stroke-to-shape';
 export {
   crossingPlaces,

@@ -17,6 +17,31 @@ export const cubicOf = ({ stretch, forward }: Walked): Cubic =>
   forward ? stretch.cubic : reversedCubic(stretch.cubic);
 export const turnedBack = ({ stretch, forward }: Walked): Walked => ({ stretch, forward: !forward });
 
+/**
+ * Stretches in the order they are walked as runs that hang together: a new one begins where a stretch does not begin at the
+ * end of the one before, or at a vertex where they are cut. Round the beginning of a closed line a run goes on.
+ */
+export function runsAlong(
+  walked: readonly Walked[],
+  closed: boolean,
+  isCut: (vertex: number) => boolean = () => false,
+): Walked[][] {
+  const goesOn = (before: Walked, after: Walked): boolean =>
+    endOf(before) === startOf(after) && !isCut(startOf(after));
+  const runs: Walked[][] = [];
+  for (const one of walked) {
+    const last = runs.at(-1);
+    if (last && goesOn(last.at(-1)!, one)) last.push(one);
+    else runs.push([one]);
+  }
+  const [first, last] = [runs[0], runs.at(-1)];
+  if (closed && first && last && first !== last && goesOn(last.at(-1)!, first[0]!)) {
+    runs[0] = [...last, ...first];
+    runs.pop();
+  }
+  return runs;
+}
+
 /** Ways out of a vertex are told apart at this share of the way to the nearest other end, */
 const NEAR_SHARE = 0.1;
 /** but at this many times what points may lie apart at least: nearer they say nothing. */

@@ -7,7 +7,7 @@ import { openPathAlong, pathAlong } from './along';
 import { arrange, type Arrangement } from './arrangement';
 import type { Stretch } from './stretch';
 import type { Path } from './path';
-import { cubicOf, endOf, startOf, turnedBack, type Walked } from './walk';
+import { cubicOf, endOf, runsAlong, startOf, turnedBack, type Walked } from './walk';
 
 // Weed: pieces of lines between the places where these cross are taken away, and ends that meet then are joined.
 
@@ -48,18 +48,7 @@ export function linePieces(lines: readonly Path[]): LinePieces {
   const degrees = degreesOf(arrangement.stretches);
   const isCut = (vertex: number): boolean => degrees.get(vertex) !== 2;
   const pieces = walkedLines(arrangement).flatMap((walked, line): LinePiece[] => {
-    const runs: Walked[][] = [];
-    for (const one of walked) {
-      const last = runs.at(-1);
-      if (last && endOf(last.at(-1)!) === startOf(one) && !isCut(startOf(one))) last.push(one);
-      else runs.push([one]);
-    }
-    // Round the place where a closed line begins.
-    const [first, last] = [runs[0], runs.at(-1)];
-    if (first && last && first !== last && lines[line]!.closed && !isCut(startOf(first[0]!))) {
-      runs[0] = [...last, ...first];
-      runs.pop();
-    }
+    const runs = runsAlong(walked, lines[line]!.closed, isCut);
     return runs.map((run) => ({ line, cubics: run.map(cubicOf), walked: run }));
   });
   return { arrangement, pieces };
@@ -132,20 +121,12 @@ export function withoutPieces(
   const walkedOf = walkedLines(arrangement);
   const isClosed = (line: number): boolean => members[line]![0]!.closed;
   let left = walkedOf.flatMap((walked, line): Left[] => {
-    const runs: Walked[][] = [];
-    for (const one of walked) {
-      if (goes.has(one.stretch)) continue;
-      const last = runs.at(-1);
-      if (last && endOf(last.at(-1)!) === startOf(one)) last.push(one);
-      else runs.push([one]);
-    }
+    const runs = runsAlong(
+      walked.filter(({ stretch }) => !goes.has(stretch)),
+      isClosed(line),
+    );
     if (!touched.has(line))
       return isClosed(line) ? [] : runs.slice(0, 1).map((run) => ({ line, walked: run }));
-    const [first, last] = [runs[0], runs.at(-1)];
-    if (first && last && first !== last && isClosed(line) && startOf(first[0]!) === endOf(last.at(-1)!)) {
-      runs[0] = [...last, ...first];
-      runs.pop();
-    }
     return runs.map((run) => ({ line, walked: run }));
   });
   const stretchesLeft = arrangement.stretches.filter((stretch) => !goes.has(stretch));
