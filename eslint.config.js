@@ -39,7 +39,7 @@ const CORE = {
   art: [...GROUND, 'path', 'picture'],
   trace: [...GROUND, 'path', 'picture', 'art'],
   proof: [...GROUND, 'path', 'picture', 'art', 'trace'],
-  plot: [...GROUND, 'path', 'art'],
+  plot: [...GROUND, 'path', 'art', 'formats'],
   formats: [...GROUND, 'path', 'picture', 'art'],
 };
 

@@ -1,5 +1,12 @@
 import type { SeenPaint } from '../art/paint';
-import type { Clip, PaintedGroup, PaintedPart, PaintedPicture, PaintedShape } from '../art/paint-list';
+import type {
+  Clip,
+  PaintedGroup,
+  PaintedPart,
+  PaintedPicture,
+  PaintedShape,
+  SeenStroke,
+} from '../art/paint-list';
 import { combine } from '../path/combine';
 import { keepForm } from '../path/form-path';
 import { segmentCount, type Path } from '../path/path';
@@ -10,16 +17,25 @@ import { segmentCount, type Path } from '../path/path';
 export interface OutlinedShape {
   readonly id: string;
   readonly name: string;
-  /** Name of the layer it stands in. */
-  readonly layer: string;
+  readonly layer: LayerName;
   /** All with a segment at least. */
   readonly paths: readonly Path[];
   /** What it is filled and drawn with: of a gradient its first colour. */
   readonly fill: string | null;
-  readonly stroke: { readonly hex: string; readonly width: number } | null;
+  readonly stroke: (Omit<SeenStroke, 'paint'> & { readonly hex: string }) | null;
+}
+
+/** The layer that something stands in. */
+export interface LayerName {
+  readonly id: string;
+  readonly name: string;
 }
 
 const hexOf = (paint: SeenPaint): string => (paint.kind === 'flat' ? paint.hex : paint.stops[0]!.hex);
+
+function strokeInHex({ paint, ...form }: SeenStroke): OutlinedShape['stroke'] {
+  return { ...form, hex: hexOf(paint) };
+}
 
 /** A shape that is no area: what cuts it is not carried out in files of lines. */
 export const isLine = ({ fill }: PaintedShape): boolean => fill === null;
@@ -38,8 +54,7 @@ function within({ paths }: PaintedShape, clips: readonly Clip[]): readonly Path[
 /** A part that is no group, with what the groups it stands in do to it. */
 export interface Leaf {
   readonly part: PaintedShape | PaintedPicture;
-  /** Name of the layer it stands in. */
-  readonly layer: string;
+  readonly layer: LayerName;
   /** Cut it; what a soft edge cuts is cut at the middle of its softness. */
   readonly clips: readonly Clip[];
   /** Its own opacity times those of what it stands in. */
@@ -65,7 +80,8 @@ export function leavesOf(list: readonly PaintedGroup[]): readonly Leaf[] {
       else leaves.push({ part, ...here });
     }
   };
-  for (const layer of list) walk([layer], { layer: layer.name, clips: [], opacity: 1, soft: false });
+  for (const layer of list)
+    walk([layer], { layer: { id: layer.id, name: layer.name }, clips: [], opacity: 1, soft: false });
   return leaves;
 }
 
@@ -84,7 +100,7 @@ export function outlinesOf(list: readonly PaintedGroup[]): readonly OutlinedShap
       layer,
       paths: paths.map(keepForm),
       fill: fill && hexOf(fill),
-      stroke: stroke && { hex: hexOf(stroke.paint), width: stroke.width },
+      stroke: stroke && strokeInHex(stroke),
     });
   }
   return shapes;

@@ -83,7 +83,9 @@ describe('the lines that are seen', () => {
           const [px, py] = [Math.round(x), Math.round(y)];
           if (px < 4 || py < 4 || px > SIZE - 5 || py > SIZE - 5) continue;
           looked++;
-          const around = Array.from({ length: 25 }, (_, k) => at(px - 2 + (k % 5), py - 2 + Math.floor(k / 5)));
+          const around = Array.from({ length: 25 }, (_, k) =>
+            at(px - 2 + (k % 5), py - 2 + Math.floor(k / 5)),
+          );
           if (new Set(around).size === 1) idle++;
         }
       expect(looked).toBeGreaterThan(10);

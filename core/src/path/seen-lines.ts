@@ -21,7 +21,9 @@ export interface LaidLines {
  */
 export function seenLines(laid: readonly LaidLines[], idOf: (n: number) => string): readonly Path[][] {
   const areas = laid.flatMap(({ hides }, level) => (hides ? [level] : []));
-  const lines = laid.flatMap(({ hides, paths }, level) => (hides ? [] : paths.map((path) => ({ path, level }))));
+  const lines = laid.flatMap(({ hides, paths }, level) =>
+    hides ? [] : paths.map((path) => ({ path, level })),
+  );
   const arrangement = arrange(
     areas.map((level) => laid[level]!.paths),
     lines.map(({ path }) => path),
@@ -35,7 +37,10 @@ export function seenLines(laid: readonly LaidLines[], idOf: (n: number) => strin
       if (rounds % 2 !== 0 && (right.get(member) ?? 0) % 2 !== 0) top = Math.max(top, levelOf(member));
     return top;
   };
-  const walkedOf = new Map<string, { readonly at: number; readonly walked: Walked; readonly seen: boolean }[]>();
+  const walkedOf = new Map<
+    string,
+    { readonly at: number; readonly walked: Walked; readonly seen: boolean }[]
+  >();
   for (const stretch of arrangement.stretches) {
     const covered = coveredUpTo(stretch);
     const drawn = stretch.sources.reduce((a, b) => (levelOf(b.member) >= levelOf(a.member) ? b : a));

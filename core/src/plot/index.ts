@@ -1,4 +1,10 @@
+export { leadBlade, trailOf } from './blade';
+export { type Doubled, doubledStretches } from './doubled';
+export { type LinedArt, linedArt, type LineUse, type LineWork, PLAIN_LINES } from './line-work';
+export { FIRST_MACHINE, type Machine } from './machine';
+export { crowdedPlaces, type Crowding, type Motion, motionAlong, placeAt } from './motion';
 export { orderStrokes } from './order';
 export { planPlot, type PlotPlan } from './plan';
+export { type PlotFile, plotFile, type PlotWish } from './plot-file';
 export { type PlotLines, plotStrokes } from './strokes';
 export { plotWay, type PlotWay } from './way';

@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush';
 import type { Point } from '../geometry/vector';
 import type { PenStroke } from '../path/pen-stroke';
+import { byDepth } from './inner-first';
 
 // The order in which strokes are drawn, so that little way lies between them: the nearest one next, then pieces of the way
 // turned round (2-opt, Croes 1958) or put elsewhere (Or 1976) as long as that shortens it; from memory.
@@ -223,18 +224,29 @@ function ordered(strokes: readonly PenStroke[], start: Point): PenStroke[] {
  * Strokes in an order with little way between them, each drawn from whichever end lies nearer, closed ones from any of their
  * points. Pens follow one another as before, each taken up once.
  *
- * @param start where the pen stands first, millimetres
+ * @param how.start where the pen stands first, millimetres
+ * @param how.innerFirst what lies within closed strokes comes before them
  * @returns the same strokes, turned round or begun elsewhere where that is shorter
  */
-export function orderStrokes(strokes: readonly PenStroke[], start: Point = { x: 0, y: 0 }): PenStroke[] {
+export function orderStrokes(
+  strokes: readonly PenStroke[],
+  {
+    start = { x: 0, y: 0 },
+    innerFirst = false,
+  }: { readonly start?: Point; readonly innerFirst?: boolean } = {},
+): PenStroke[] {
   let at = start;
-  return [...new Set(strokes.map(({ pen }) => pen))].flatMap((pen) => {
-    const own = ordered(
-      strokes.filter((stroke) => stroke.pen === pen),
-      at,
-    );
+  return groupsOf(strokes, innerFirst).flatMap((group) => {
+    const own = ordered(group, at);
     const last = own.at(-1);
     if (last) at = last.closed ? last.points[0]! : last.points.at(-1)!;
     return own;
   });
 }
+
+/** Strokes that may be drawn in any order, pen by pen in the order they are taken up; the innermost first where asked for. */
+export const groupsOf = (strokes: readonly PenStroke[], innerFirst: boolean): PenStroke[][] =>
+  [...new Set(strokes.map(({ pen }) => pen))].flatMap((pen) => {
+    const own = strokes.filter((stroke) => stroke.pen === pen);
+    return innerFirst ? byDepth(own) : [own];
+  });

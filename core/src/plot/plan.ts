@@ -1,5 +1,5 @@
 import type { PenStroke } from '../path/pen-stroke';
-import { orderStrokes } from './order';
+import { groupsOf, orderStrokes } from './order';
 import { plotWay, type PlotWay } from './way';
 
 /** Strokes in a short order, and what that saves. */
@@ -11,9 +11,16 @@ export interface PlotPlan {
   readonly short: PlotWay;
 }
 
-/** Plans a short way through strokes, pen by pen, from the plotter's origin; never a longer one than they came in. */
-export function planPlot(strokes: readonly PenStroke[]): PlotPlan {
-  const ordered = orderStrokes(strokes);
-  const [kept, short] = [plotWay(strokes), plotWay(ordered)];
-  return kept.travel <= short.travel ? { strokes, kept, short: kept } : { strokes: ordered, kept, short };
+/**
+ * Plans a short way through strokes, pen by pen, from the plotter's origin; never a longer one than they came in.
+ *
+ * @param innerFirst what lies within closed strokes comes before them, in either order
+ */
+export function planPlot(strokes: readonly PenStroke[], innerFirst = false): PlotPlan {
+  const came = groupsOf(strokes, innerFirst).flat();
+  const ordered = orderStrokes(strokes, { innerFirst });
+  const [kept, short] = [plotWay(came), plotWay(ordered)];
+  return kept.travel <= short.travel
+    ? { strokes: came, kept, short: kept }
+    : { strokes: ordered, kept, short };
 }

@@ -7,7 +7,7 @@ import { pathCubics, segmentIsLine, type Path } from '../path/path';
 
 /** Lines to be drawn or cut, on the layer whose pen draws them. */
 export interface PlotLines {
-  readonly layer: string;
+  readonly layer: { readonly id: string };
   readonly paths: readonly Path[];
 }
 
@@ -38,7 +38,7 @@ export function plotStrokes(
   const pens = new Map<string, number>();
   const strokes: PenStroke[] = [];
   for (const { layer, paths } of lines) {
-    if (!pens.has(layer)) pens.set(layer, pens.size + 1);
+    if (!pens.has(layer.id)) pens.set(layer.id, pens.size + 1);
     for (const path of paths) {
       const points = pointsOf(path, tolerance / mm).map(({ x, y }) => ({
         x: (x - box.x0) * mm,
@@ -48,7 +48,7 @@ export function plotStrokes(
       const meets = path.closed && points.length > 2 && first!.x === last!.x && first!.y === last!.y;
       if (points.length >= 2)
         strokes.push({
-          pen: pens.get(layer)!,
+          pen: pens.get(layer.id)!,
           closed: path.closed,
           points: meets ? points.slice(0, -1) : points,
         });

@@ -83,7 +83,7 @@ export function writeDxf(art: Art, range: OutputRange = {}): string {
   const nameOf = layerNames();
   const made = new Set<string>();
   for (const { layer, paths, fill, stroke } of shapes) {
-    const layerName = nameOf(layer);
+    const layerName = nameOf(layer.name);
     if (!made.has(layerName)) dxf.addLayer(layerName, FOREGROUND);
     made.add(layerName);
     const look = { layerName, trueColor: String(TrueColor.fromHex((stroke?.hex ?? fill)!)) };

@@ -67,7 +67,7 @@ describe('HP-GL', () => {
     const random = seeded(11);
     for (const tolerance of [0.5, 0.05, 0.01]) {
       const path = blob(random, 'p', 100);
-      const [drawn] = plotStrokes([{ layer: 'a', paths: [path] }], sheet, { tolerance });
+      const [drawn] = plotStrokes([{ layer: { id: 'a' }, paths: [path] }], sheet, { tolerance });
       const points = drawn!.points;
       points.forEach((p, i) => {
         const q = points[(i + 1) % points.length]!;
@@ -76,10 +76,11 @@ describe('HP-GL', () => {
       });
     }
     expect(
-      plotStrokes([{ layer: 'a', paths: [squarePath(0, 0, 40)] }], sheet, { tolerance: 0.01 })[0]!.points,
+      plotStrokes([{ layer: { id: 'a' }, paths: [squarePath(0, 0, 40)] }], sheet, { tolerance: 0.01 })[0]!
+        .points,
     ).toHaveLength(4);
     expect(
-      plotStrokes([{ layer: 'a', paths: [{ id: 'p', closed: false, anchors: [] }] }], sheet, {
+      plotStrokes([{ layer: { id: 'a' }, paths: [{ id: 'p', closed: false, anchors: [] }] }], sheet, {
         tolerance: 0.01,
       }),
     ).toEqual([]);
@@ -95,7 +96,7 @@ describe('HP-GL', () => {
 
   // Source outside: hp2xx.
   it('is drawn by hp2xx where it lies, in its real size', async () => {
-    const strokes = plotStrokes([{ layer: 'a', paths: [circlePath(30 * PX_PER.mm, 30 * PX_PER.mm, 20 * PX_PER.mm), squarePath(60 * PX_PER.mm, 10 * PX_PER.mm, 25 * PX_PER.mm)] }], sheet, { tolerance: 0.01 }); // prettier-ignore
+    const strokes = plotStrokes([{ layer: { id: 'a' }, paths: [circlePath(30 * PX_PER.mm, 30 * PX_PER.mm, 20 * PX_PER.mm), squarePath(60 * PX_PER.mm, 10 * PX_PER.mm, 25 * PX_PER.mm)] }], sheet, { tolerance: 0.01 }); // prettier-ignore
     const folder = mkdtempSync(join(tmpdir(), 'mirrot-hpgl-'));
     try {
       writeFileSync(join(folder, 'a.hpgl'), writeHpgl(strokes));

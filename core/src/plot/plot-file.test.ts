@@ -1,0 +1,69 @@
+import { describe, expect, it } from 'vitest';
+import { changeArt } from '../art/change';
+import { addNode, together } from '../art/edits';
+import { emptyArt } from '../art/blank';
+import { frozen, shapeOf } from '../art/testing';
+import { PX_PER } from '../art/units';
+import { readHpgl } from '../formats/hpgl/read';
+import { circlePath, squarePath } from '../testing';
+import { byDepth } from './inner-first';
+import { PLAIN_LINES } from './line-work';
+import { plotFile } from './plot-file';
+
+const MM = PX_PER.mm;
+const square = (id: string, x: number, y: number, size: number) => shapeOf(id, { paths: [squarePath(x * MM, y * MM, size * MM, id)] }); // prettier-ignore
+const art = frozen(
+  changeArt(
+    emptyArt({ width: 100 * MM, height: 60 * MM, unit: 'mm' }, 'layer'),
+    together(
+      addNode('layer', shapeOf('ring', { paths: [circlePath(30 * MM, 30 * MM, 20 * MM, 'o'), circlePath(30 * MM, 30 * MM, 8 * MM, 'h')] })), // prettier-ignore
+      addNode('layer', square('far', 80, 40, 10)),
+      addNode('layer', square('near', 2, 50, 6)),
+    ),
+  ).art,
+);
+
+describe('a file for a plotter', () => {
+  it('holds the lines of the drawing, in its real size, as the way says that goes with it', () => {
+    const file = plotFile(art);
+    const { strokes } = readHpgl(file.text);
+    expect(strokes).toHaveLength(4);
+    expect(file.kept).toEqual(file.written);
+    expect(file.written.lifts).toBe(4);
+    expect(file.written.drawn).toBeCloseTo(2 * Math.PI * 28 + 4 * 16, 0);
+    expect(file.places).toBe(strokes.reduce((sum, { points }) => sum + points.length + 1, 0));
+    expect(plotFile(art, { order: 'short' }).written.travel).toBeLessThan(file.kept.travel);
+    const twice = plotFile(art, { range: { scale: 2 } });
+    expect(twice.written.drawn / file.written.drawn).toBeCloseTo(2, 3);
+  });
+
+  it('cuts what lies inside before what it lies in, in either order', () => {
+    for (const order of ['kept', 'short'] as const) {
+      const { strokes } = readHpgl(plotFile(art, { order, innerFirst: true }).text);
+      const size = (i: number): number => Math.max(...strokes[i]!.points.map(({ x }) => x)) - Math.min(...strokes[i]!.points.map(({ x }) => x)); // prettier-ignore
+      expect(size(0)).toBeCloseTo(16, 1);
+      expect(strokes).toHaveLength(4);
+    }
+    // Three deep; what lies on another pen does not count.
+    const nested = [40, 30, 20, 10].map((half, n) => ({ pen: n === 3 ? 2 : 1, closed: true, points: [{ x: -half, y: -half }, { x: half, y: -half }, { x: half, y: half }, { x: -half, y: half }] })); // prettier-ignore
+    expect(byDepth(nested).map((group) => group.map(({ points }) => points[1]!.x))).toEqual([
+      [20],
+      [30],
+      [40, 10],
+    ]);
+    expect(byDepth([])).toEqual([]);
+  });
+
+  it('is led ahead of a knife, and mirrored, where that is asked for', () => {
+    const led = readHpgl(plotFile(art, { lead: 0.5 }).text).strokes;
+    // Squares get an arc at each corner, and none comes back to just where it began.
+    expect(led.every(({ closed }) => !closed)).toBe(true);
+    const mirrored = readHpgl(plotFile(art, { lines: { ...PLAIN_LINES, mirrored: true } }).text).strokes;
+    expect(Math.min(...mirrored[2]!.points.map(({ x }) => x))).toBeCloseTo(10, 1);
+  });
+
+  it('is none where there is no line', () => {
+    expect(() => plotFile(emptyArt({ width: 10, height: 10, unit: 'px' }, 'layer'))).toThrow(/no line/);
+    expect(() => plotFile(art, { lines: { ...PLAIN_LINES, uses: { layer: 'none' } } })).toThrow(/no line/);
+  });
+});
