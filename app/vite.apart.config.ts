@@ -14,7 +14,7 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: {
       input: Object.fromEntries(
-        ['cut-out', 'draw-svg', 'plot', 'read-svg', 'straighten'].map((name) => [name, at(name)]),
+        ['cut-out', 'draw-svg', 'lines', 'read-svg', 'straighten'].map((name) => [name, at(name)]),
       ),
     },
   },

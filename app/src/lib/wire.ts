@@ -1,4 +1,3 @@
-import type { PlotPlan } from '@mirrot/core';
 import {
   FARTHEST_COORDINATE,
   fitName,
@@ -121,18 +120,35 @@ export const exportQuery = z.object({
   only: z.string().max(100_000).optional(),
   /** An SVG without ids, names and groups that do nothing. */
   plain: z.enum(['0', '1']).default('0'),
-  /** An SVG of hairlines: what a file of that kind would draw. */
-  lines: z.enum(['dxf', 'plt']).optional(),
+  /** Every line a hairline, without fills; files of lines are so anyhow. */
+  hairlines: z.enum(['0', '1']).default('0'),
+  /** Of lines: only what is seen; strokes as outlines; marks at the corners; left for right. */
+  seen: z.enum(['0', '1']).default('0'),
+  weighted: z.enum(['0', '1']).default('0'),
+  marks: z.enum(['0', '1']).default('0'),
+  mirrored: z.enum(['0', '1']).default('0'),
+  /** Room for the blade about areas, and how near lines stay that are thinned out, sheet pixels. */
+  blade: z.coerce.number().min(0).max(1000).default(0),
+  thinned: z.coerce.number().min(0).max(1000).default(0),
+  /** Layers and what is done along their lines: "id:cut", by commas. */
+  uses: z
+    .string()
+    .max(20_000)
+    .regex(
+      /^[^:,]+:(draw|score|cut|none)(,[^:,]+:(draw|score|cut|none))*$/,
+      'Uses are layers with draw, score, cut or none, as in "id:cut", by commas.',
+    ) // prettier-ignore
+    .optional(),
   /** Of HP-GL: the strokes in their order, or with a short way between them. */
   order: z.enum(['kept', 'short']).default('kept'),
-  /** Of HP-GL: what it comes to in either order, as JSON, not the file. */
-  figures: z.enum(['0', '1']).default('0'),
+  /** Of HP-GL: what lies inside comes first; how far a knife's middle is led ahead, millimetres. */
+  inner: z.enum(['0', '1']).default('0'),
+  lead: z.coerce.number().min(0).max(10).default(0),
   /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
   cutout: z.string().max(64).optional(),
 });
 
-/** What drawing on a plotter comes to: as the strokes come, and with a short way between them. */
-export type PlotFigures = Omit<PlotPlan, 'strokes'>;
+export type ExportQuery = z.infer<typeof exportQuery>;
 
 export const largerRequest = z.strictObject({ factor: z.number().min(1).max(8) });
 

@@ -13,8 +13,8 @@ export interface Doubled {
 
 /** Pieces that differ in direction by a sine of less run along each other: 10°. */
 const ALONG_SINE = Math.sin(Math.PI / 18);
-/** Shorter stretches are crossings, or the round end of one line on another: so many times the width of the line. */
-const LEAST_WIDTHS = 4;
+/** Shorter stretches are crossings, or where a branch leaves a stem: so many times the width of the line. */
+const LEAST_WIDTHS = 5;
 
 interface Piece {
   readonly stroke: number;

@@ -4,6 +4,7 @@ export { type LinedArt, linedArt, type LineUse, type LineWork, PLAIN_LINES } fro
 export { FIRST_MACHINE, type Machine } from './machine';
 export { crowdedPlaces, type Crowding, type Motion, motionAlong, placeAt } from './motion';
 export { orderStrokes } from './order';
+export { type Played, playFile } from './play';
 export { planPlot, type PlotPlan } from './plan';
 export { type PlotFile, plotFile, type PlotWish } from './plot-file';
 export { type PlotLines, plotStrokes } from './strokes';

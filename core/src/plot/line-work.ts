@@ -4,7 +4,7 @@ import { plainStroke } from '../art/paint';
 import type { Art, Layer, Shape } from '../art/schema';
 import { PX_PER } from '../art/units';
 import { outlinesOf, type OutlinedShape } from '../formats/outlines';
-import { growBox } from '../geometry/bounds';
+import { growBox, type Box } from '../geometry/bounds';
 import { compose, scaling, translation } from '../geometry/affine';
 import { combine } from '../path/combine';
 import type { Path } from '../path/path';
@@ -52,6 +52,8 @@ export const PLAIN_LINES: LineWork = {
 export interface LinedArt {
   readonly art: Art;
   readonly anchors: { readonly before: number; readonly after: number };
+  /** The part of the sheet it came from that is written, sheet pixels. */
+  readonly written: Box;
 }
 
 /** Width of a hairline, sheet pixels: a tenth of a millimetre. */
@@ -162,8 +164,8 @@ export function linedArt(art: Art, range: OutputRange = {}, work: LineWork = PLA
   const after = countAnchors(shapes);
 
   // A sheet stays as large as it is; a drawing takes in what it was grown by.
-  const written = range.area === 'drawing' ? growBox(box, work.bladeMargin) : box;
-  const shown = work.marks ? growBox(written, MARK_ROOM_PX) : written;
+  const within = range.area === 'drawing' ? growBox(box, work.bladeMargin) : box;
+  const shown = work.marks ? growBox(within, MARK_ROOM_PX) : within;
   const [width, height] = [shown.x1 - shown.x0, shown.y1 - shown.y0];
   const toSheet = translation(-shown.x0, -shown.y0);
   const map = work.mirrored ? compose(translation(width, 0), compose(scaling(-1, 1), toSheet)) : toSheet;
@@ -181,11 +183,15 @@ export function linedArt(art: Art, range: OutputRange = {}, work: LineWork = PLA
     hairline,
   );
   if (work.marks && layers.length > 0) {
-    const paths = cornerMarks(written, idOf);
+    const paths = cornerMarks(within, idOf);
     const marks: OutlinedShape = { id: 'marks', name: MARKS_LAYER, layer: { id: 'marks', name: MARKS_LAYER }, paths, fill: null, stroke: { ...plainStroke({ hex: '#000000' }, HAIRLINE_PX), hex: '#000000' } }; // prettier-ignore
     layers.unshift(layerOf('marks-layer', MARKS_LAYER, [hairline(marks)]));
   }
   const { unit } = art.sheet;
   const lined = { ...emptyArt({ width, height, unit }, 'lines'), layers };
-  return { art: { ...lined, sheet: { ...lined.sheet, ppi: art.sheet.ppi } }, anchors: { before, after } };
+  return {
+    art: { ...lined, sheet: { ...lined.sheet, ppi: art.sheet.ppi } },
+    anchors: { before, after },
+    written: shown,
+  };
 }

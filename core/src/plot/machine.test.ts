@@ -8,6 +8,7 @@ import { leadBlade, trailOf } from './blade';
 import { doubledStretches } from './doubled';
 import { FIRST_MACHINE, type Machine } from './machine';
 import { crowdedPlaces, motionAlong, placeAt } from './motion';
+import { playFile } from './play';
 
 const line = (points: readonly (readonly [number, number])[], closed = false, pen = 1): PenStroke => ({ pen, closed, points: points.map(([x, y]) => ({ x, y })) }); // prettier-ignore
 const machine: Machine = {
@@ -74,6 +75,29 @@ describe('the motion of a machine', () => {
     // Two such lines with a pause between are two places.
     const other = { ...dense, points: dense.points.map(({ x }) => ({ x, y: 50 })) };
     expect(crowdedPlaces(motionAlong([dense, other], machine), 500)).toHaveLength(2);
+  });
+});
+
+describe('a file on the bench', () => {
+  const text = writeHpgl([line([[10, 10], [30, 10], [30, 30], [10, 30]], true), line([[30, 10], [10, 10]])]); // prettier-ignore
+
+  it('is played as it was written', () => {
+    const played = playFile(text, machine);
+    expect(played.strokes).toEqual(readHpgl(text).strokes);
+    expect(played.left).toBe(played.strokes);
+    expect(played.way.drawn).toBe(100);
+    expect(played.places).toBe(5);
+    expect(played.seconds).toBe(played.motion.times.at(-1));
+    expect(played.doubled.map(({ stroke, length }) => [stroke, length])).toEqual([[1, 20]]);
+    expect(played.box).toEqual({ x0: 0, y0: 0, x1: 30, y1: 30 });
+    expect([played.crowded, played.unknown]).toEqual([[], []]);
+    expect(() => playFile('hello', machine)).toThrow(/no HP-GL/);
+  });
+
+  it('comes out otherwise than it says where a knife trails', () => {
+    const { left } = playFile(text, { ...machine, tool: 'knife', bladeOffset: 0.5 });
+    expect(left[0]!.points.length).toBeGreaterThan(20);
+    expect(Math.max(...left[0]!.points.map(({ x }) => x))).toBeLessThan(30);
   });
 });
 

@@ -28,13 +28,14 @@ describe('a file for a plotter', () => {
     const file = plotFile(art);
     const { strokes } = readHpgl(file.text);
     expect(strokes).toHaveLength(4);
-    expect(file.kept).toEqual(file.written);
-    expect(file.written.lifts).toBe(4);
-    expect(file.written.drawn).toBeCloseTo(2 * Math.PI * 28 + 4 * 16, 0);
+    expect(file.kept).toEqual(file.way);
+    expect(file.written).toEqual({ x0: 0, y0: 0, x1: 100 * MM, y1: 60 * MM });
+    expect(file.way.lifts).toBe(4);
+    expect(file.way.drawn).toBeCloseTo(2 * Math.PI * 28 + 4 * 16, 0);
     expect(file.places).toBe(strokes.reduce((sum, { points }) => sum + points.length + 1, 0));
-    expect(plotFile(art, { order: 'short' }).written.travel).toBeLessThan(file.kept.travel);
+    expect(plotFile(art, { order: 'short' }).way.travel).toBeLessThan(file.kept.travel);
     const twice = plotFile(art, { range: { scale: 2 } });
-    expect(twice.written.drawn / file.written.drawn).toBeCloseTo(2, 3);
+    expect(twice.way.drawn / file.way.drawn).toBeCloseTo(2, 3);
   });
 
   it('cuts what lies inside before what it lies in, in either order', () => {

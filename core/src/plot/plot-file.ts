@@ -1,5 +1,6 @@
 import { outputOf, type OutputRange } from '../art/output';
 import type { Art } from '../art/schema';
+import type { Box } from '../geometry/bounds';
 import { outlinesOf } from '../formats/outlines';
 import { writeHpgl } from '../formats/hpgl/write';
 import { leadBlade } from './blade';
@@ -30,10 +31,12 @@ export interface PlotFile {
   readonly text: string;
   /** In the order the strokes stand in, and as it is written. */
   readonly kept: PlotWay;
-  readonly written: PlotWay;
+  readonly way: PlotWay;
   readonly anchors: LinedArt['anchors'];
   /** Places that the machine is sent. */
   readonly places: number;
+  /** The part of the drawing's sheet that is written, sheet pixels. */
+  readonly written: Box;
 }
 
 /**
@@ -57,8 +60,9 @@ export function plotFile(
   return {
     text: writeHpgl(led),
     kept,
-    written: plotWay(led),
+    way: plotWay(led),
     anchors: lined.anchors,
+    written: lined.written,
     places: led.reduce((sum, { points, closed }) => sum + points.length + (closed ? 1 : 0), 0),
   };
 }

@@ -225,6 +225,11 @@
   {#if workplace.columns.shown('stack')}<Stack {workplace} />{/if}
   <div class="middle">
     <Bed {desk} {machine} bind:element={bed} />
+    {#if workplace.benchShown && desk.step === 'export'}
+      {#await steps.bench() then { default: Bench }}<Bench {workplace} />{:catch}
+        <p class="over-bed">The bench could not be fetched. Reload the page; nothing is lost.</p>
+      {/await}
+    {/if}
     {#if desk.choosing.focus}
       {#await import('./Crumbs.svelte') then { default: Crumbs }}<Crumbs {desk} />{/await}
     {/if}

@@ -17,6 +17,8 @@ export interface StepSet {
   readonly ledge: Readonly<Record<Step, readonly (string | null)[]>>;
   readonly panels: Readonly<Record<Step, Later>>;
   readonly dialogs: Readonly<Partial<Record<DialogName, Later>>>;
+  /** What stands where the bed is while it is shown. */
+  readonly bench: Later;
   keyboard(workplace: Workplace, machine: PressMachine): Keyboard;
 }
 

@@ -11,7 +11,6 @@ import type {
   ProjectAnswer,
   SheetRequest,
   ShippedAnswer,
-  PlotFigures,
 } from '$lib/wire';
 import { LAST_SEEN } from '$lib/last-seen';
 import { ART_VERSION, type Art } from '@mirrot/core';
@@ -144,10 +143,6 @@ export async function fetchExport(
   const named = /filename\*=UTF-8''([^;]+)/.exec(disposition)?.[1];
   return { name: named ? decodeURIComponent(named) : `drawing.${format}`, content: await answer.blob() };
 }
-
-/** What drawing it on a plotter comes to. */
-export const fetchPlotFigures = async (id: string, query: Query, signal: AbortSignal): Promise<PlotFigures> =>
-  (await call(exportUrl(id, 'plt', query), { signal })).json() as Promise<PlotFigures>;
 
 export const listCopies = (id: string): Promise<CopyAnswer[]> => get(`/api/projects/${id}/copies`);
 export const keepCopy = (id: string, name: string): Promise<CopyAnswer> =>

@@ -1,4 +1,14 @@
-import type { FileKind } from '@mirrot/core';
+import {
+  FIRST_MACHINE,
+  PLAIN_LINES,
+  type Art,
+  type FileKind,
+  type LineWork,
+  type Machine,
+  type OutputRange,
+} from '@mirrot/core';
+import type { LinesWish } from '$lib/workers/files';
+import { chosenNodes, type Choice } from './choice';
 
 /** What is asked of the next file. */
 export interface Exporting {
@@ -16,8 +26,16 @@ export interface Exporting {
   picture: boolean;
   /** An SVG of paths alone, without ids, names and groups that do nothing. */
   plain: boolean;
+  /** Every line a hairline, without fills; files of lines are so anyhow. */
+  hairlines: boolean;
+  /** What is done to the lines. */
+  lines: LineWork;
   /** The strokes of a plotter in a short way, not in their order. */
   shortWay: boolean;
+  /** The plotter or cutter that a file is written for. */
+  machine: Machine;
+  /** A knife's middle is led ahead by its offset; else the machine does that by itself. */
+  leadBlade: boolean;
 }
 
 /** What is asked until something else is. */
@@ -30,5 +48,41 @@ export const FIRST_EXPORT: Exporting = {
   ppi: 300,
   picture: false,
   plain: false,
+  hairlines: false,
+  lines: PLAIN_LINES,
   shortWay: true,
+  machine: FIRST_MACHINE,
+  leadBlade: false,
 };
+
+/** Files that know lines only: they have no ground and no pictures. */
+export const isOfLines = (kind: FileKind): boolean => kind === 'dxf' || kind === 'plt';
+/** Files of curves, which lines may be asked for in. */
+export const mayBeOfLines = (kind: FileKind): boolean => kind === 'svg' || kind === 'pdf' || kind === 'eps';
+
+/** The file holds lines and nothing else. */
+export const holdsLines = ({ format, hairlines }: Exporting): boolean =>
+  isOfLines(format) || (hairlines && mayBeOfLines(format));
+
+/** What of the drawing goes into the file, and how large it comes out. */
+export function rangeOf({ area, margin, scale }: Exporting, choice: Choice, art: Art): OutputRange {
+  if (area === 'sheet') return { area, scale };
+  const only = area === 'chosen' ? new Set(chosenNodes(choice, art)) : undefined;
+  return { area: 'drawing', margin, scale, only };
+}
+
+/** How far a knife's middle is led ahead in the file, millimetres. */
+export const leadOf = ({ machine, leadBlade }: Exporting): number =>
+  machine.tool === 'knife' && leadBlade ? machine.bladeOffset : 0;
+
+/** What is wished of the lines; null where the drawing is written as it is painted. */
+export function linesWish(out: Exporting, range: OutputRange): LinesWish | null {
+  if (!holdsLines(out)) return null;
+  const { format, lines, shortWay, machine } = out;
+  if (format !== 'plt') return { kind: 'curves', range, lines };
+  const order = shortWay ? 'short' : 'kept';
+  return {
+    kind: 'plot',
+    wish: { range, lines, order, innerFirst: machine.tool === 'knife', lead: leadOf(out) },
+  };
+}

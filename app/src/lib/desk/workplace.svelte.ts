@@ -16,6 +16,7 @@ import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
 import type { Progress, ProgressPlace } from './progress';
 import { keepInTab, whereLeft } from './left';
+import { LineMaking } from './line-making.svelte';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
 import { fetchMerge } from './merging';
 import type { Replacement, Saving } from './saving.svelte';
@@ -46,6 +47,9 @@ export class Workplace implements ProgressPlace {
   /** The last file written, for the route bar. */
   lastFile: string | null = $state(null);
   exporting: Exporting = $state({ ...FIRST_EXPORT });
+  readonly lineMaking = new LineMaking();
+  /** The bench stands where the bed is. */
+  benchShown = $state(false);
 
   /** Changes that the server did not take, oldest first. */
   asides: readonly SetAside[] = $state.raw([]);

@@ -3,6 +3,12 @@ import { fetchExport } from './api';
 import { withProgress } from './progress';
 import type { Workplace } from './workplace.svelte';
 
+/** Hands a file to the browser to keep, and says so. */
+export function keepFile(w: Workplace, name: string, content: Blob): void {
+  saveFile(name, content);
+  w.desk.say(`${name} was written.`, 'good');
+}
+
 /**
  * Fetches a file of the drawing and hands it to the browser to keep.
  *
@@ -23,7 +29,6 @@ export async function writeFile(
     () => fetchExport(w.project.id, format, query, stopper.signal),
   );
   if (!file) return false;
-  saveFile(file.name, file.content);
-  w.desk.say(`${file.name} was written.`, 'good');
+  keepFile(w, file.name, file.content);
   return true;
 }

@@ -4,7 +4,8 @@ import { Worker } from 'node:worker_threads';
 import pLimit from 'p-limit';
 import type { SvgReading } from '@mirrot/core';
 import type { CutoutWork } from './apart/cut-out';
-import type { PlotAnswer, PlotWork } from './apart/plot';
+import type { Art, LineWork, OutputRange, PlotWish } from '@mirrot/core';
+import type { LinesAnswer, LinesWork } from './apart/lines';
 import type { SvgAnswer } from './apart/read-svg';
 import type { StraightenWork } from './apart/straighten';
 import { Refusal } from './refusal';
@@ -84,17 +85,24 @@ const cutting = pLimit(1);
 export const cutOutApart = (work: CutoutWork): Promise<Buffer> =>
   cutting(() => pngFrom('cut-out.js', work, 'The cutout is too large to be written here.'));
 
-/** Ways of a plotter planned at a time. */
-const plotting = pLimit(1);
+/** Drawings made ready for pen and knife at a time. */
+const lining = pLimit(1);
 
-/** Plans the way of a plotter in a thread of its own. */
-export const plotApart = async (work: PlotWork): Promise<Exclude<PlotAnswer, { refused: unknown }>> => {
-  const answer = await plotting(() =>
-    workedOut<PlotAnswer>('plot.js', work, 'The drawing is too large to be planned here.'),
+async function linesApart<T extends LinesAnswer>(work: LinesWork): Promise<T> {
+  const answer = await lining(() =>
+    workedOut<LinesAnswer>('lines.js', work, 'The drawing is too large to be made ready here.'),
   );
   if ('refused' in answer) throw new Refusal(422, answer.refused.code, answer.refused.message);
-  return answer;
-};
+  return answer as T;
+}
+
+/** A drawing as HP-GL, in a thread of its own. */
+export const plotApart = async (art: Art, wish: PlotWish): Promise<string> =>
+  (await linesApart<{ text: string }>({ kind: 'plot', art, wish })).text;
+
+/** A drawing as hairlines, its sheet what is written, in a thread of its own. */
+export const linedApart = async (art: Art, range: OutputRange, lines: LineWork): Promise<Art> =>
+  (await linesApart<{ art: Art }>({ kind: 'lines', art, range, lines })).art;
 
 /** SVGs read at a time, and how long one may take, milliseconds. */
 const reading = pLimit(1);

@@ -1,22 +1,13 @@
 import {
-  cutText,
-  drawnData,
-  outlinesOf,
   outputBox,
-  outputOf,
   outputPictures,
   picturePpi,
-  plotStrokes,
-  PX_PER,
-  readHpgl,
   seenSize,
-  writeHpgl,
   writeSvg,
   type Art,
   type PlacedPicture,
 } from '@mirrot/core';
 import sharp from 'sharp';
-import { plotApart } from './apart';
 import type { Database } from './database';
 import { seenRendition } from './seen';
 import type { Rendition, Size } from './decode';
@@ -142,24 +133,6 @@ export async function outputPixels(
   ).toBuffer();
 }
 
-/** How far strokes of a plotter may leave the curves, millimetres: half of what a plotter counts in. */
-const PLOT_TOLERANCE_MM = 0.0125;
-
-/** The drawing's lines as HP-GL in their order, a pen for each layer. */
-export function outputHpgl(art: Art, options: OutputOptions): string {
-  const { list, box } = outputOf(art, options);
-  return writeHpgl(
-    plotStrokes(outlinesOf(list), box, { tolerance: PLOT_TOLERANCE_MM, scale: options.scale }),
-  );
-}
-
-/** The same by a short way between the strokes, and what either order comes to. */
-export const outputPlot = (
-  art: Art,
-  { area, margin, only, scale }: OutputOptions,
-): ReturnType<typeof plotApart> =>
-  plotApart({ art, range: { area, margin, only, scale }, tolerance: PLOT_TOLERANCE_MM });
-
 /** The drawing as a PDF of one page, its pictures in it when asked for. */
 export async function outputPdf(
   db: Database,
@@ -189,30 +162,3 @@ export const outputThumb = (db: Database, art: Art, width: number): Promise<Buff
     { area: 'sheet', picture: true, width },
     'thumb',
   );
-
-/** A file name from a project's name: letters and digits of any script, hyphens for the rest. */
-export function fileName(name: string, extension: string): string {
-  const words = name.normalize('NFC').match(/[\p{L}\p{N}]+/gu) ?? [];
-  return `${cutText(words.join('-'), 80) || 'drawing'}.${extension}`;
-}
-
-/** Width of a hairline, share of the picture's longer side. */
-const HAIRLINE = 1 / 400;
-
-/** What a file of lines draws, as hairlines: of HP-GL the very strokes of the file, read back. */
-export function outputHairlines(art: Art, kind: 'dxf' | 'plt', options: OutputOptions): string {
-  const { list, box } = outputOf(art, options);
-  const [width, height] = [box.x1 - box.x0, box.y1 - box.y0];
-  const line = Math.max(width, height) * HAIRLINE;
-  const drawn =
-    kind === 'dxf'
-      ? drawnData(outlinesOf(list).flatMap(({ paths }) => paths))
-      : readHpgl(outputHpgl(art, { ...options, scale: 1 }))
-          .strokes.map(({ points, closed }) => {
-            const at = points.map(({ x, y }) => `${(box.x0 + x * PX_PER.mm).toFixed(2)} ${(box.y1 - y * PX_PER.mm).toFixed(2)}`); // prettier-ignore
-            return `M${at.join('L')}${closed ? 'Z' : ''}`;
-          })
-          .join('');
-  const seen = `viewBox="${box.x0} ${box.y0} ${width} ${height}"`;
-  return `<svg xmlns="http://www.w3.org/2000/svg" width="${width}" height="${height}" ${seen}><path d="${drawn}" fill="none" stroke="#22252b" stroke-width="${line}"/></svg>`;
-}

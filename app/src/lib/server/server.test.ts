@@ -13,6 +13,7 @@ import {
   addPicture,
   changeArt,
   placedPicture,
+  plotFile,
   readHpgl,
   setSheet,
   type Patch,
@@ -36,7 +37,8 @@ import { decodePicture } from './decode';
 import { reasonToKeep, WorkClock } from './kept-by-itself';
 import { MIGRATIONS } from './migrations';
 import { changeDocument, getArt, getJournalJson } from './documents';
-import { fileName, outputHairlines, outputHpgl, outputPixels, outputSvg, outputThumb } from './output';
+import { fileName } from '$lib/file-name';
+import { outputPixels, outputSvg, outputThumb } from './output';
 import { addPicture as keepPicture, pictureRendition } from './pictures';
 import {
   changeProject,
@@ -532,15 +534,13 @@ describe('output', () => {
     expect(svg).toMatch(/width="10.5833mm" height="10.5833mm" viewBox="10 10 20 20"/);
     expect(svg).not.toMatch(/<g|id=|<title/);
     expect(svg.match(/<path/g)).toHaveLength(1);
-    const { strokes } = readHpgl(outputHpgl(drawing, { area: 'sheet', scale: 2, picture: false }));
+    const { strokes } = readHpgl(plotFile(drawing, { range: { scale: 2 } }).text);
     expect(strokes.map(({ closed, points }) => [closed, points.length])).toEqual([[true, 4], [true, 4]]); // prettier-ignore
     // From the sheet's lower left corner, twice as large; a plotter counts in 0.025 mm.
     const first = strokes.find(({ points }) =>
       points.some(({ x }) => Math.abs(x - (20 * 25.4) / 96) < 0.02),
     )!;
     expect(Math.max(...first.points.map(({ y }) => y))).toBeCloseTo(2 * (50 - (10 * 25.4) / 96), 1);
-    const lines = outputHairlines(drawing, 'plt', { area: 'drawing', only, picture: false });
-    expect((await sharp(Buffer.from(lines)).metadata()).width).toBe(20);
   });
 
   it('leaves the picture out of an SVG unless asked, and puts its pixels in when asked', async () => {

@@ -88,7 +88,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     'show-picture',
     'show-hide',
   ],
-  export: ['save-file', 'copy-svg', 'copy-picture'],
+  export: ['save-file', 'copy-svg', 'copy-picture', null, 'bench'],
 };
 
 const byId = new Map(COMMANDS.map((c) => [c.id, c]));

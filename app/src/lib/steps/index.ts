@@ -1,6 +1,6 @@
 import { command, COMMANDS, LEDGE } from './commands';
 import { createKeyboard } from './keyboard';
-import { DIALOGS, PANELS } from './panels';
+import { BENCH, DIALOGS, PANELS } from './panels';
 
 /** All that the steps bring to the desk: what their ledges, panels, dialogs and keys are. */
 export const STEP_SET = {
@@ -9,5 +9,6 @@ export const STEP_SET = {
   ledge: LEDGE,
   panels: PANELS,
   dialogs: DIALOGS,
+  bench: BENCH,
   keyboard: createKeyboard,
 };

@@ -26,7 +26,8 @@ const TAP = 300;
 const CONTROL_KEYS = /^(Space|Enter|Home|End|PageUp|PageDown|[←→↑↓])$/;
 
 /** One layer a press: a drag, an offer, sampling, the path, the anchors, the group worked in, the choice. (Lists close themselves.) */
-function escape({ desk, columns }: Workplace, machine: PressMachine): void {
+function escape(w: Workplace, machine: PressMachine): void {
+  const { desk, columns } = w;
   if (machine.cancel() || columns.clear()) return;
   if (desk.pointing.task) {
     desk.pointing.task = null;
@@ -37,6 +38,7 @@ function escape({ desk, columns }: Workplace, machine: PressMachine): void {
   else if (desk.live) endPath(desk);
   else if (desk.pointing.cross) desk.pointing.cross = null;
   else if (desk.next.fresh) desk.next.fresh = false;
+  else if (w.benchShown && desk.step === 'export') w.benchShown = false;
   else if (desk.choice.anchors.length > 0 || desk.choice.segment || desk.choice.handle)
     desk.choose({ ...NOTHING_CHOSEN, level: 'path', shapes: desk.choice.shapes });
   else if (!desk.choosing.leaveFocus()) desk.choose(NOTHING_CHOSEN);

@@ -8,6 +8,8 @@ export const PANELS = {
   export: () => import('./export/Panel.svelte'),
 };
 
+export const BENCH = () => import('./export/bench/Bench.svelte');
+
 /** Dialogs of the steps, each loaded when it is first wanted. */
 export const DIALOGS = {
   'square-up': () => import('./mount/SquareUp.svelte'),

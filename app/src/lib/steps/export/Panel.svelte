@@ -7,14 +7,18 @@
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import { MOST_CHOSEN, previewUrl, rangeOf } from './commands';
-  import PlotFigures from './PlotFigures.svelte';
-  import { holdsPictures, isOfLines, isPixels, KINDS, leftOutWords, nameOf, USES, useOf } from './kinds';
+  import { untrack } from 'svelte';
+  import { holdsLines, isOfLines, mayBeOfLines } from '$lib/desk/exporting';
+  import { linesNow, MOST_CHOSEN, previewUrl, rangeNow } from './commands';
+  import LinesPreview from './LinesPreview.svelte';
+  import LineWorkFields from './LineWorkFields.svelte';
+  import MachineFields from './MachineFields.svelte';
+  import { holdsPictures, isPixels, KINDS, leftOutWords, nameOf, USES, useOf } from './kinds';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const out = $derived(workplace.exporting);
-  const range = $derived(rangeOf(workplace));
+  const range = $derived(rangeNow(workplace));
   const box = $derived(outputBox(desk.art, range));
   const unit = $derived(desk.art.sheet.unit);
   const [width, height] = $derived([(box.x1 - box.x0) * out.scale, (box.y1 - box.y0) * out.scale]);
@@ -25,10 +29,20 @@
   const left = $derived(
     leftOutWords(leftOut(desk.art, out.format, { ...range, pictures: out.picture }), out.format, out.area),
   );
+  const lined = $derived(holdsLines(out));
+  const { lineMaking } = $derived(workplace);
+  // Lines are made ready here, of the drawing as it is.
+  const wish = $derived(out.area === 'chosen' && chosen === 0 ? null : linesNow(workplace));
+  const makeLines = (): void =>
+    void (wish && lineMaking.make(workplace, desk.drawing.kept, $state.snapshot(wish) as typeof wish));
+  $effect(() => {
+    void [wish, desk.drawing.kept];
+    untrack(makeLines);
+  });
   // What the server makes of the drawing as it has it: fetched again when it has another one.
   const preview = $derived.by(() => {
     void desk.art;
-    return ready && !(out.area === 'chosen' && chosen > MOST_CHOSEN) ? previewUrl(workplace) : null;
+    return ready && !lined && !(out.area === 'chosen' && chosen > MOST_CHOSEN) ? previewUrl(workplace) : null;
   });
   /** The smallest and largest size that can be asked for, sheet pixels. */
   const [SMALLEST, LARGEST] = [0.1, 1e6];
@@ -46,8 +60,16 @@
     {#each USES as [use] (use)}<option value={use}>{use}</option>{/each}
   </select>
 </label>
-<div class="preview" class:clear-ground={!isOfLines(out.format)}>
-  {#if preview}
+<div class="preview" class:clear-ground={!lined}>
+  {#if lined}
+    {#if lineMaking.trouble}
+      <p>{lineMaking.trouble} <button class="plain-button" onclick={makeLines}>Once more</button></p>
+    {:else if lineMaking.made}
+      <LinesPreview made={lineMaking.made} name="The {nameOf(out.format)} file as it will be written" />
+    {:else}
+      <p>The lines are being made ready.</p>
+    {/if}
+  {:else if preview}
     <img src={preview} alt="The {nameOf(out.format)} file as it will be written" />
   {:else}
     <p>The file can be written once all changes are kept on the server.</p>
@@ -134,6 +156,11 @@
     />
   </div>
 {/if}
+{#if mayBeOfLines(out.format)}
+  <Toggle label="Hairlines instead of fills" on={out.hairlines} change={(on) => (out.hairlines = on)} />
+{/if}
+{#if out.format === 'plt'}<MachineFields {workplace} />{/if}
+{#if lined}<LineWorkFields {workplace} />{/if}
 {#if !isOfLines(out.format)}
   <Segments
     label="Ground"
@@ -150,11 +177,8 @@
     >
   {/if}
 {/if}
-{#if holdsPictures(out.format)}
+{#if holdsPictures(out.format) && !lined}
   <Toggle label="Picture goes along" on={out.picture} change={(on) => (out.picture = on)} />
-{/if}
-{#if out.format === 'plt'}
-  <PlotFigures {workplace} />
 {/if}
 {#if out.format === 'svg'}
   <Toggle label="Paths alone, without names and ids" on={out.plain} change={(on) => (out.plain = on)} />

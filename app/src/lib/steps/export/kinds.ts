@@ -1,5 +1,6 @@
 import type { FileKind, LeftOut } from '@mirrot/core';
-import type { Exporting } from '$lib/desk/exporting';
+import { FIRST_MACHINE, PLAIN_LINES } from '@mirrot/core';
+import { isOfLines, type Exporting } from '$lib/desk/exporting';
 
 /** The kinds of files, with what each is for. */
 export const KINDS: readonly (readonly [kind: FileKind, name: string, use: string])[] = [
@@ -15,8 +16,6 @@ export const KINDS: readonly (readonly [kind: FileKind, name: string, use: strin
 export const nameOf = (kind: FileKind): string => KINDS.find(([of]) => of === kind)![1];
 
 export const isPixels = (kind: FileKind): boolean => kind === 'png' || kind === 'webp';
-/** Files that know lines only: they have no ground and no pictures. */
-export const isOfLines = (kind: FileKind): boolean => kind === 'dxf' || kind === 'plt';
 /** Files that the traced pictures can go into. */
 export const holdsPictures = (kind: FileKind): boolean => !isOfLines(kind) && kind !== 'eps';
 
@@ -24,15 +23,15 @@ export const holdsPictures = (kind: FileKind): boolean => !isOfLines(kind) && ki
 export const USES: readonly (readonly [use: string, asks: Partial<Exporting>])[] = [
   ['print', { format: 'pdf', area: 'sheet', ground: 'clear' }],
   ['a sticker', { format: 'png', area: 'drawing', ground: 'clear', ppi: 300 }],
-  ['a cutter', { format: 'dxf', area: 'drawing' }],
-  ['a pen', { format: 'plt', area: 'sheet' }],
+  ['a cutter', { format: 'plt', area: 'drawing', lines: { ...PLAIN_LINES, seen: true }, machine: { ...FIRST_MACHINE, tool: 'knife' } }], // prettier-ignore
+  ['a pen', { format: 'plt', area: 'sheet', lines: PLAIN_LINES, machine: FIRST_MACHINE }],
   ['CAD', { format: 'dxf', area: 'sheet' }],
   ['the screen', { format: 'webp', area: 'drawing', ground: 'clear', ppi: 192 }],
 ];
 
 /** The use whose wishes a file fulfils; null for none. */
 export const useOf = (out: Exporting): string | null =>
-  USES.find(([, asks]) => Object.entries(asks).every(([key, value]) => out[key as keyof Exporting] === value))?.[0] ?? null; // prettier-ignore
+  USES.find(([, asks]) => Object.entries(asks).every(([key, value]) => JSON.stringify(out[key as keyof Exporting]) === JSON.stringify(value)))?.[0] ?? null; // prettier-ignore
 
 const many = (n: number, one: string, more = `${one}s`): string => `${n} ${n === 1 ? one : more}`;
 

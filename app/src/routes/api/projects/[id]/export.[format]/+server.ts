@@ -2,20 +2,13 @@ import { writeDxf, writeEps, type Art } from '@mirrot/core';
 import { checked, route } from '$lib/server/answer';
 import { outputCutout } from '$lib/server/cutout';
 import { getArt } from '$lib/server/documents';
-import {
-  fileName,
-  outputHairlines,
-  outputHpgl,
-  outputPdf,
-  outputPixels,
-  outputPlot,
-  outputSvg,
-} from '$lib/server/output';
-import type { FileOptions } from '$lib/server/output-options';
+import { linedApart, plotApart } from '$lib/server/apart';
+import { fileName } from '$lib/file-name';
+import { outputPdf, outputPixels, outputSvg } from '$lib/server/output';
+import { fileOptions, type FileOptions } from '$lib/server/output-options';
 import { getProject } from '$lib/server/projects';
 import { Refusal } from '$lib/server/refusal';
-import { exportQuery, type PlotFigures } from '$lib/wire';
-import { json } from '@sveltejs/kit';
+import { exportQuery } from '$lib/wire';
 import type { Database } from '$lib/server/database';
 import type { RequestEvent } from './$types';
 
@@ -31,10 +24,8 @@ interface Kind {
 const KINDS: Readonly<Record<string, Kind>> = {
   svg: {
     type: 'image/svg+xml',
-    write: async (db, art, { lines, ...options }) =>
-      lines
-        ? outputHairlines(art, lines, options)
-        : outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi) * (options.scale ?? 1)),
+    write: (db, art, options) =>
+      outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi) * (options.scale ?? 1)),
   },
   png: {
     type: 'image/png',
@@ -50,10 +41,15 @@ const KINDS: Readonly<Record<string, Kind>> = {
   dxf: { type: 'image/vnd.dxf', write: async (_, art, options) => writeDxf(art, options) },
   plt: {
     type: 'application/vnd.hp-hpgl',
-    write: async (_, art, options) =>
-      options.order === 'short' ? (await outputPlot(art, options)).text : outputHpgl(art, options),
+    write: (_, art, { area, margin, only, scale, lines, plot }) =>
+      plotApart(art, { range: { area, margin, only, scale }, lines: lines ?? undefined, ...plot }),
   },
 };
+/** Kinds that hold lines only, whether asked for or not. HP-GL makes them ready by itself. */
+const LINES_ONLY = ['dxf', 'plt'];
+
+/** A drawing of lines stands on a sheet that is just what is written of it. */
+const WHOLE_SHEET = { area: 'sheet', margin: 0, only: undefined, picture: false } as const;
 
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
   const kind = Object.hasOwn(KINDS, params.format) ? KINDS[params.format] : undefined;
@@ -63,26 +59,17 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
       'no-format',
       `Mirrot does not write "${params.format}" files. It writes SVG, PNG, WebP, PDF, EPS, DXF and HP-GL (plt).`,
     );
-  const { ground, picture, plain, only, figures, ...query } = checked(
-    exportQuery,
-    Object.fromEntries(url.searchParams),
-  );
+  const query = checked(exportQuery, Object.fromEntries(url.searchParams));
   if (query.cutout && params.format !== 'png')
     throw new Refusal(404, 'no-format', 'A cutout by itself is written as PNG only.');
   const { name } = await getProject(db, params.id);
   const { art } = await getArt(db, params.id);
-  const options: FileOptions = {
-    ...query,
-    ground: ground === undefined ? undefined : ground === 'clear' ? null : ground.toLowerCase(),
-    picture: picture === '1',
-    plain: plain === '1',
-    only: only === undefined ? undefined : new Set(only.split(',')),
-  };
-  if (figures === '1' && params.format === 'plt') {
-    const { kept, short } = await outputPlot(art, options);
-    return json({ kept, short } satisfies PlotFigures);
-  }
-  const file = await kind.write(db, art, options, name);
+  const options = fileOptions(query, LINES_ONLY.includes(params.format));
+  const { area, margin, only, lines, scale } = options;
+  const file =
+    lines && params.format !== 'plt'
+      ? await kind.write(db, await linedApart(art, { area, margin, only }, lines), { ...options, ...WHOLE_SHEET, scale }, name) // prettier-ignore
+      : await kind.write(db, art, options, name);
   return new Response(typeof file === 'string' ? file : new Uint8Array(file), {
     headers: {
       'content-type': kind.type,
