@@ -143,6 +143,8 @@ export const exportQuery = z.object({
   order: z.enum(['kept', 'short']).default('kept'),
   /** Of HP-GL: what lies inside comes first; how far a knife's middle is led ahead, millimetres. */
   inner: z.enum(['0', '1']).default('0'),
+  /** Strokes that begin so near the end of the last go on without a lift, millimetres. */
+  join: z.coerce.number().min(0).max(10).default(0),
   lead: z.coerce.number().min(0).max(10).default(0),
   /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
   cutout: z.string().max(64).optional(),

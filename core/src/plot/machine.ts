@@ -1,6 +1,8 @@
 /** A plotter or cutter, by what decides how long it takes and what it leaves behind. */
 export interface Machine {
   readonly tool: 'pen' | 'knife';
+  /** Of the line that a pen leaves, and how near a knife's cuts may lie before one pulls at the other; millimetres. */
+  readonly lineWidth: number;
   /** With the pen down, millimetres a second, above 0. */
   readonly speed: number;
   /** With the pen up. */
@@ -18,6 +20,7 @@ export interface Machine {
 /** A small desktop machine: common practice, no source. */
 export const FIRST_MACHINE: Machine = {
   tool: 'pen',
+  lineWidth: 0.3,
   speed: 100,
   travelSpeed: 200,
   acceleration: 1000,

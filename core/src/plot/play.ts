@@ -26,9 +26,6 @@ export interface Played {
   readonly unknown: readonly string[];
 }
 
-/** Width of the line that a pen leaves, and how near a knife's cuts may lie before one pulls at the other, millimetres. */
-const LINE_WIDTH_MM = { pen: 0.3, knife: 0.15 } as const;
-
 /**
  * Plays a file of HP-GL as a machine would.
  *
@@ -44,7 +41,7 @@ export function playFile(text: string, machine: Machine): Played {
     way: plotWay(strokes),
     seconds: motion.times.at(-1)!,
     places: motion.down.reduce((sum, isDown) => sum + isDown, 0),
-    doubled: doubledStretches(strokes, LINE_WIDTH_MM[machine.tool]),
+    doubled: doubledStretches(strokes, machine.lineWidth),
     crowded: crowdedPlaces(motion, machine.placesPerSecond),
     box: strokes.map(({ points }) => boxOfPoints(points)).reduce(uniteBoxes, uniteBoxes(EMPTY_BOX, { x0: 0, y0: 0, x1: 0, y1: 0 })), // prettier-ignore
     unknown,

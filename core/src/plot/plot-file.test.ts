@@ -5,8 +5,10 @@ import { emptyArt } from '../art/blank';
 import { frozen, shapeOf } from '../art/testing';
 import { PX_PER } from '../art/units';
 import { readHpgl } from '../formats/hpgl/read';
-import { circlePath, squarePath } from '../testing';
+import { anchor, circlePath, pathOf, squarePath } from '../testing';
+import { plainStroke } from '../art/paint';
 import { byDepth } from './inner-first';
+import { joinStrokes } from './join';
 import { PLAIN_LINES } from './line-work';
 import { plotFile } from './plot-file';
 
@@ -53,6 +55,21 @@ describe('a file for a plotter', () => {
       [40, 10],
     ]);
     expect(byDepth([])).toEqual([]);
+  });
+
+  it('needs fewer lifts in a short way where strokes meet, or nearly so for the width of the line', () => {
+    const line = (id: string, ...xs: readonly number[]) => shapeOf(id, { fill: null, stroke: plainStroke({ hex: '#000000' }, 1), paths: [pathOf(xs.map((x) => anchor(x * MM, 20 * MM)), false, id)] }); // prettier-ignore
+    const row = changeArt(
+      emptyArt({ width: 100 * MM, height: 60 * MM, unit: 'mm' }, 'layer'),
+      together(...[line('a', 10, 20), line('c', 30.1, 40), line('b', 20, 30), line('d', 50, 60)].map((one) => addNode('layer', one))),
+    ).art; // prettier-ignore
+    const lifts = (join: number) => { const { kept, way } = plotFile(row, { order: 'short', join }); return [kept.lifts, way.lifts]; }; // prettier-ignore
+    expect(lifts(0)).toEqual([4, 3]);
+    expect(lifts(0.15)).toEqual([4, 2]);
+    expect(readHpgl(plotFile(row, { order: 'short', join: 0.15 }).text).strokes).toHaveLength(2);
+    // Another pen is another stroke, and a ring is drawn by itself.
+    const strokes = [{ pen: 1, closed: false, points: [{ x: 0, y: 0 }, { x: 1, y: 0 }] }, { pen: 2, closed: false, points: [{ x: 1, y: 0 }, { x: 2, y: 0 }] }, { pen: 2, closed: true, points: [{ x: 2, y: 0 }, { x: 3, y: 0 }, { x: 3, y: 1 }] }]; // prettier-ignore
+    expect(joinStrokes(strokes, 1)).toEqual(strokes);
   });
 
   it('is led ahead of a knife, and mirrored, where that is asked for', () => {

@@ -4,6 +4,7 @@ import type { Box } from '../geometry/bounds';
 import { outlinesOf } from '../formats/outlines';
 import { writeHpgl } from '../formats/hpgl/write';
 import { leadBlade } from './blade';
+import { joinStrokes } from './join';
 import { linedArt, PLAIN_LINES, type LinedArt, type LineWork } from './line-work';
 import { groupsOf } from './order';
 import { planPlot } from './plan';
@@ -21,6 +22,8 @@ export interface PlotWish {
   readonly order?: 'kept' | 'short';
   /** What lies within closed strokes is cut before them. */
   readonly innerFirst?: boolean;
+  /** Strokes that begin so near the end of the last one go on without a lift, millimetres. */
+  readonly join?: number;
   /** How far the middle of a knife is led ahead, millimetres; 0 for a pen, and for machines that do it by themselves. */
   readonly lead?: number;
 }
@@ -46,20 +49,17 @@ export interface PlotFile {
  */
 export function plotFile(
   art: Art,
-  { range = {}, lines = PLAIN_LINES, order = 'kept', innerFirst = false, lead = 0 }: PlotWish = {},
+  { range = {}, lines = PLAIN_LINES, order = 'kept', innerFirst = false, join = 0, lead = 0 }: PlotWish = {},
 ): PlotFile {
   const lined = linedArt(art, range, lines);
   const { list, box } = outputOf(lined.art);
   const strokes = plotStrokes(outlinesOf(list), box, { tolerance: PLOT_TOLERANCE_MM, scale: range.scale });
-  const inOrder = (): { strokes: typeof strokes; kept: PlotWay } => {
-    const kept = groupsOf(strokes, innerFirst).flat();
-    return { strokes: kept, kept: plotWay(kept) };
-  };
-  const { strokes: planned, kept } = order === 'short' ? planPlot(strokes, innerFirst) : inOrder();
-  const led = leadBlade(planned, lead);
+  const came = groupsOf(strokes, innerFirst).flat();
+  const planned = order === 'short' ? planPlot(strokes, innerFirst).strokes : came;
+  const led = leadBlade(joinStrokes(planned, join), lead);
   return {
     text: writeHpgl(led),
-    kept,
+    kept: plotWay(joinStrokes(came, join)),
     way: plotWay(led),
     anchors: lined.anchors,
     written: lined.written,

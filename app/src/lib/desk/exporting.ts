@@ -72,8 +72,11 @@ export function rangeOf({ area, margin, scale }: Exporting, choice: Choice, art:
 }
 
 /** How far a knife's middle is led ahead in the file, millimetres. */
-export const leadOf = ({ machine, leadBlade }: Exporting): number =>
+const leadOf = ({ machine, leadBlade }: Exporting): number =>
   machine.tool === 'knife' && leadBlade ? machine.bladeOffset : 0;
+
+/** How far apart strokes may lie that are drawn in one: what the width of a pen hides. A knife would cut there. */
+const joinOf = ({ machine }: Exporting): number => (machine.tool === 'pen' ? machine.lineWidth / 2 : 0);
 
 /** What is wished of the lines; null where the drawing is written as it is painted. */
 export function linesWish(out: Exporting, range: OutputRange): LinesWish | null {
@@ -81,8 +84,6 @@ export function linesWish(out: Exporting, range: OutputRange): LinesWish | null 
   const { format, lines, shortWay, machine } = out;
   if (format !== 'plt') return { kind: 'curves', range, lines };
   const order = shortWay ? 'short' : 'kept';
-  return {
-    kind: 'plot',
-    wish: { range, lines, order, innerFirst: machine.tool === 'knife', lead: leadOf(out) },
-  };
+  const innerFirst = machine.tool === 'knife';
+  return { kind: 'plot', wish: { range, lines, order, innerFirst, join: joinOf(out), lead: leadOf(out) } };
 }

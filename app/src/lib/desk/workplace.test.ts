@@ -1,10 +1,10 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { changeArt, addChip, setNode, type Art } from '@mirrot/core';
+import { changeArt, addChip, FIRST_MACHINE, PLAIN_LINES, setNode, type Art } from '@mirrot/core';
 import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { currentHex } from '$lib/edits/painting';
 import { receiverInWords } from './receivers';
 import { FIRST_EXPORT } from './exporting';
-import { previewUrl, queryOf } from '$lib/steps/export/commands';
+import { linesNow, previewUrl, queryOf } from '$lib/steps/export/commands';
 import { leftOutWords, USES, useOf } from '$lib/steps/export/kinds';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';
@@ -187,13 +187,20 @@ describe('what is written', () => {
     Object.assign(w.exporting, { format: 'plt', area: 'chosen' });
     b.desk.choose(chooseShapes([b.shapes[0]!.id]));
     const lines = { area: 'drawing', margin: '12', scale: '2', only: b.shapes[0]!.id };
-    expect(queryOf(w)).toEqual({ ...lines, order: 'short' });
-    w.exporting.shortWay = false;
     expect(queryOf(w)).toEqual(lines);
-    const { scale: _, ...shown } = lines;
-    const drawn = new URL(previewUrl(w), 'http://x');
-    expect(drawn.pathname).toBe('/api/projects/prj/export.svg');
-    expect(Object.fromEntries(drawn.searchParams)).toEqual({ ...shown, lines: 'plt', of: '7' });
+    w.exporting.shortWay = false;
+    // What is done to the lines, for machines and for curves alike.
+    const layer = b.desk.art.layers[0]!.id;
+    Object.assign(w.exporting, { lines: { ...PLAIN_LINES, seen: true, thinned: 0.5, marks: true, uses: { [layer]: 'cut' } }, machine: { ...FIRST_MACHINE, tool: 'knife' }, leadBlade: true }); // prettier-ignore
+    const done = { seen: '1', thinned: '0.5', marks: '1', uses: `${layer}:cut` };
+    expect(queryOf(w)).toEqual({ ...lines, ...done });
+    expect(linesNow(w)).toMatchObject({ kind: 'plot', wish: { innerFirst: true, join: 0, lead: 0.25, order: 'kept' } }); // prettier-ignore
+    w.exporting.format = 'svg';
+    expect(queryOf(w)).not.toHaveProperty('seen');
+    expect(linesNow(w)).toBeNull();
+    w.exporting.hairlines = true;
+    expect(queryOf(w)).toMatchObject({ ...done, hairlines: '1', plain: '1' });
+    expect(linesNow(w)).toMatchObject({ kind: 'curves', lines: { seen: true } });
   });
 
   it('is told by what it is made for, and what it leaves out', () => {

@@ -18,7 +18,7 @@ export interface FileOptions extends OutputOptions {
   /** What is done to the lines; null for a drawing as it is painted. */
   readonly lines: LineWork | null;
   /** Of HP-GL. */
-  readonly plot: Pick<PlotWish, 'order' | 'innerFirst' | 'lead'>;
+  readonly plot: Pick<PlotWish, 'order' | 'innerFirst' | 'join' | 'lead'>;
 }
 
 const usesOf = (text: string | undefined): LineWork['uses'] =>
@@ -26,7 +26,7 @@ const usesOf = (text: string | undefined): LineWork['uses'] =>
 
 /** What a request asks of a file. */
 export function fileOptions(query: ExportQuery, linesOnly: boolean): FileOptions {
-  const { ground, only, blade, thinned, uses, order, inner, lead } = query;
+  const { ground, only, blade, thinned, uses, order, inner, join, lead } = query;
   const is = (flag: '0' | '1'): boolean => flag === '1';
   return {
     area: query.area,
@@ -51,6 +51,6 @@ export function fileOptions(query: ExportQuery, linesOnly: boolean): FileOptions
             uses: usesOf(uses),
           }
         : null,
-    plot: { order, innerFirst: is(inner), lead },
+    plot: { order, innerFirst: is(inner), join, lead },
   };
 }

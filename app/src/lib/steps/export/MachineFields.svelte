@@ -42,6 +42,17 @@
 <p class="quiet" aria-live="polite">{told}</p>
 <Fold title="The machine" figure="{machine.speed} mm/s">
   <NumberField
+    label="line"
+    name="Width of the line it leaves"
+    unit="mm"
+    value={machine.lineWidth}
+    digits={2}
+    step={0.05}
+    min={0.01}
+    max={20}
+    change={(lineWidth) => set({ lineWidth })}
+  />
+  <NumberField
     label="speed"
     name="Speed with the pen down"
     unit="mm/s"

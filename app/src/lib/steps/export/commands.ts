@@ -8,7 +8,7 @@ import { chosenNodes } from '$lib/desk/choice';
 import type { Command } from '$lib/desk/command';
 import { withProgress } from '$lib/desk/progress';
 import type { Workplace } from '$lib/desk/workplace.svelte';
-import { holdsLines, isOfLines, leadOf, linesWish, rangeOf, type Exporting } from '$lib/desk/exporting';
+import { holdsLines, isOfLines, linesWish, rangeOf, type Exporting } from '$lib/desk/exporting';
 import { keepFile, writeFile } from '$lib/desk/writing';
 import { fileName } from '$lib/file-name';
 import type { LinesWish } from '$lib/workers/files';
@@ -21,7 +21,7 @@ export const rangeNow = ({ desk, exporting }: Workplace): OutputRange =>
 /** What is wished of the lines now; null where the drawing is written as it is painted. */
 export const linesNow = (w: Workplace): LinesWish | null => linesWish(w.exporting, rangeNow(w));
 
-/** What is asked of the lines of a file of some kind. */
+/** What is asked of the lines of a file of some kind. (HP-GL is made in the page.) */
 function lineQuery(out: Exporting, format: FileKind): Record<string, string> {
   if (!holdsLines({ ...out, format })) return {};
   const { seen, weighted, bladeMargin, thinned, marks, mirrored, uses } = out.lines;
@@ -35,9 +35,6 @@ function lineQuery(out: Exporting, format: FileKind): Record<string, string> {
     ...(bladeMargin > 0 ? { blade: String(bladeMargin) } : {}),
     ...(thinned > 0 ? { thinned: String(thinned) } : {}),
     ...(used.length > 0 ? { uses: used.join(',') } : {}),
-    ...(format === 'plt' && out.shortWay ? { order: 'short' } : {}),
-    ...(format === 'plt' && out.machine.tool === 'knife' ? { inner: '1' } : {}),
-    ...(format === 'plt' && leadOf(out) > 0 ? { lead: String(leadOf(out)) } : {}),
   };
 }
 
