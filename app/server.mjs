@@ -10,7 +10,7 @@ process.env.HOST ||= '127.0.0.1';
 process.env.PORT ||= '4310';
 const { HOST: host, PORT: port } = process.env;
 process.env.ORIGIN ||= `http://${host.includes(':') ? `[${host}]` : host}:${port}`;
-process.env.BODY_SIZE_LIMIT ||= '64M';
+process.env.BODY_SIZE_LIMIT ||= '256M';
 process.env.MIRROT_APART ||= join(build, 'apart');
 
 /** On every answer, files of the build included. Pages bring a content policy of their own, with a nonce. */

@@ -14,12 +14,12 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: {
       input: Object.fromEntries(
-        ['cut-out', 'draw-svg', 'lines', 'read-svg', 'straighten'].map((name) => [name, at(name)]),
+        ['bundle', 'cut-out', 'draw-svg', 'lines', 'read-svg', 'straighten'].map((name) => [name, at(name)]),
       ),
     },
   },
   ssr: {
-    noExternal: ['@mirrot/core', 'mutative', 'zod', 'flatbush', 'flatqueue'],
+    noExternal: ['@mirrot/core', 'mutative', 'zod', 'flatbush', 'flatqueue', 'fflate'],
     // paper.js looks for a file beside itself.
     external: ['sharp', 'paper', 'fast-xml-parser', 'css-tree', 'culori'],
   },

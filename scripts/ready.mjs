@@ -118,7 +118,13 @@ export const buildApp = () =>
 
 /** Debian's browser, and what draws PDF, EPS and HP-GL, for the tests. */
 export function installDebian() {
-  const wanted = { chromium: 'chromium', pdftoppm: 'poppler-utils', gs: 'ghostscript', hp2xx: 'hp2xx' };
+  const wanted = {
+    chromium: 'chromium',
+    pdftoppm: 'poppler-utils',
+    gs: 'ghostscript',
+    hp2xx: 'hp2xx',
+    unzip: 'unzip',
+  };
   const missing = Object.entries(wanted)
     .filter(([command]) => spawnSync('which', [command]).status !== 0)
     .map(([, pack]) => pack);

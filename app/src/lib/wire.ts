@@ -79,6 +79,12 @@ const stepNoteSchema = z.discriminatedUnion('did', [
   }),
 ]);
 
+/** A change as the journal keeps it, from outside. */
+export const journalEntry = z.strictObject({
+  patches: z.array(patch).max(MOST_PATCHES * 10),
+  note: stepNoteSchema.nullable(),
+});
+
 /**
  * Changes in the order they were made, each a JSON Patch (RFC 6902). `base` is the revision they build on. `batch`
  * names the request, so that one sent twice, because its answer was lost, is carried out once. `notes` say, one for each
@@ -148,6 +154,17 @@ export const exportQuery = z.object({
   lead: z.coerce.number().min(0).max(10).default(0),
   /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
   cutout: z.string().max(64).optional(),
+});
+
+/** What several projects are written as: bundles, or the sheet of each. */
+export const SEVERAL_KINDS = ['zip', 'svg', 'png', 'pdf'] as const;
+export type SeveralKind = (typeof SEVERAL_KINDS)[number];
+export const severalQuery = z.object({
+  /** Ids of projects, by commas. */
+  of: z
+    .string()
+    .regex(/^[\w-]+(,[\w-]+){0,99}$/, 'Say which projects, by their ids with commas between; 100 at most.'),
+  as: z.enum(SEVERAL_KINDS).default('zip'),
 });
 
 export type ExportQuery = z.infer<typeof exportQuery>;
@@ -265,6 +282,8 @@ export const importName = nameSchema;
 /** A project made of a file, and what of the file was not read. */
 export interface ImportAnswer {
   readonly project: ProjectAnswer;
+  /** All that were made, this one first: a zip file may hold several. */
+  readonly projects: readonly ProjectAnswer[];
   readonly left: SvgReading['left'];
 }
 

@@ -1,3 +1,12 @@
+export { readBundles } from './bundle/read';
+export {
+  type Bundle,
+  type BundledChange,
+  type BundledCopy,
+  type BundledFile,
+  writeBundle,
+  writeZip,
+} from './bundle/write';
 export { writeDxf } from './dxf/write';
 export { writeEps } from './eps/write';
 export * from './font';

@@ -3,8 +3,9 @@ import { join } from 'node:path';
 import { Worker } from 'node:worker_threads';
 import pLimit from 'p-limit';
 import type { SvgReading } from '@mirrot/core';
+import type { BundleWork } from './apart/bundle';
 import type { CutoutWork } from './apart/cut-out';
-import type { Art, LineWork, OutputRange, PlotWish } from '@mirrot/core';
+import type { Art, Bundle, LineWork, OutputRange, PlotWish } from '@mirrot/core';
 import type { LinesAnswer, LinesWork } from './apart/lines';
 import type { SvgAnswer } from './apart/read-svg';
 import type { StraightenWork } from './apart/straighten';
@@ -88,13 +89,18 @@ export const cutOutApart = (work: CutoutWork): Promise<Buffer> =>
 /** Drawings made ready for pen and knife at a time. */
 const lining = pLimit(1);
 
-async function linesApart<T extends LinesAnswer>(work: LinesWork): Promise<T> {
-  const answer = await lining(() =>
-    workedOut<LinesAnswer>('lines.js', work, 'The drawing is too large to be made ready here.'),
-  );
+/** What a thread answers that may refuse what it is asked. */
+type Refusing = { readonly refused: { readonly code: string; readonly message: string } };
+
+/** The answer of a thread; throws what it refuses. */
+async function answered<T extends object>(script: string, work: unknown, tooLarge: string): Promise<T> {
+  const answer = await workedOut<T | Refusing>(script, work, tooLarge);
   if ('refused' in answer) throw new Refusal(422, answer.refused.code, answer.refused.message);
-  return answer as T;
+  return answer;
 }
+
+const linesApart = <T extends LinesAnswer>(work: LinesWork): Promise<T> =>
+  lining(() => answered<T>('lines.js', work, 'The drawing is too large to be made ready here.'));
 
 /** A drawing as HP-GL, in a thread of its own. */
 export const plotApart = async (art: Art, wish: PlotWish): Promise<string> =>
@@ -103,6 +109,21 @@ export const plotApart = async (art: Art, wish: PlotWish): Promise<string> =>
 /** A drawing as hairlines, its sheet what is written, in a thread of its own. */
 export const linedApart = async (art: Art, range: OutputRange, lines: LineWork): Promise<Art> =>
   (await linesApart<{ art: Art }>({ kind: 'lines', art, range, lines })).art;
+
+/** Bundles packed or taken apart at a time. */
+const bundling = pLimit(1);
+
+/** A project as a bundle, packed in a thread of its own. */
+export const writeBundleApart = async (bundle: Bundle): Promise<Uint8Array> =>
+  (await bundling(() => answered<{ bytes: Uint8Array }>('bundle.js', { kind: 'write', bundle } satisfies BundleWork, 'The project is too large to be packed here.'))).bytes; // prettier-ignore
+
+/** Several files as one zip file, packed in a thread of its own. */
+export const zipApart = async (files: Extract<BundleWork, { kind: 'zip' }>['files']): Promise<Uint8Array> =>
+  (await bundling(() => answered<{ bytes: Uint8Array }>('bundle.js', { kind: 'zip', files } satisfies BundleWork, 'These files are too large to be packed here.'))).bytes; // prettier-ignore
+
+/** The projects of a bundle, taken apart in a thread of its own. Refuses what is none. */
+export const readBundlesApart = async (bytes: Uint8Array): Promise<readonly Bundle[]> =>
+  (await bundling(() => answered<{ bundles: readonly Bundle[] }>('bundle.js', { kind: 'read', bytes } satisfies BundleWork, 'The bundle is too large to be taken apart here. Nothing was added.'))).bundles; // prettier-ignore
 
 /** SVGs read at a time, and how long one may take, milliseconds. */
 const reading = pLimit(1);

@@ -1,8 +1,8 @@
-import { artText, type Art } from '@mirrot/core';
+import { artText, readArt, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import type { CopyAnswer } from '$lib/wire';
 import type { Database } from './database';
-import { packText } from './entry';
+import { packText, unpackText } from './entry';
 
 /** Copies that are kept by themselves: so many of a project at most, the oldest go first. */
 const MOST_BY_ITSELF = 24;
@@ -12,6 +12,8 @@ export interface Kept {
   readonly name: string;
   readonly note?: string;
   readonly byItself?: boolean;
+  /** ISO 8601, UTC; now when left out. */
+  readonly createdAt?: string;
 }
 
 /** Keeps a drawing as it is at a revision. */
@@ -19,10 +21,9 @@ export async function addCopy(
   db: Database,
   projectId: string,
   { art, revision }: { readonly art: Art; readonly revision: number },
-  { name, note = '', byItself = false }: Kept,
+  { name, note = '', byItself = false, createdAt = new Date().toISOString() }: Kept,
 ): Promise<CopyAnswer> {
   const id = newId();
-  const createdAt = new Date().toISOString();
   await db
     .insertInto('copies')
     .values({
@@ -48,4 +49,27 @@ export async function addCopy(
     await db.deleteFrom('copies').where('id', 'in', old).execute();
   }
   return { id, name, note, byItself, revision, createdAt };
+}
+
+/** A kept copy with its drawing. */
+export interface ListedCopy extends Omit<CopyAnswer, 'id'> {
+  readonly art: Art;
+}
+
+/** Kept copies of a project with their drawings, oldest first. */
+export async function listedCopies(db: Database, projectId: string): Promise<ListedCopy[]> {
+  const rows = await db
+    .selectFrom('copies')
+    .select(['name', 'note', 'revision', 'by_itself', 'created_at', 'art'])
+    .where('project_id', '=', projectId)
+    .orderBy('created_at')
+    .execute();
+  return Promise.all(
+    rows.map(async ({ by_itself, created_at, art, ...row }) => ({
+      ...row,
+      byItself: by_itself === 1,
+      createdAt: created_at,
+      art: readArt(JSON.parse((await unpackText(art)).toString())),
+    })),
+  );
 }

@@ -4,9 +4,39 @@ import { newId } from '$lib/ids';
 import { MOST_PIXELS } from '$lib/limits';
 import type { PictureAnswer } from '$lib/wire';
 import { inTransaction, type Database } from './database';
-import { decodePicture, type Rendition, type Size } from './decode';
+import { decodePicture, type Decoded, type Rendition, type Size } from './decode';
 import { Refusal } from './refusal';
 import { getProject } from './projects';
+
+/** By what a picture's bytes are known. */
+export const hashOf = (bytes: Buffer): string => createHash('sha256').update(bytes).digest('hex');
+
+/** Keeps a picture, decoded, under an id; where there is one of that id already, that one stays. Within a transaction. */
+export async function storePicture(
+  tx: Database,
+  id: string,
+  name: string,
+  bytes: Buffer,
+  { width, height, ppi, format, renditions }: Decoded,
+): Promise<void> {
+  const sha256 = hashOf(bytes);
+  await tx
+    .insertInto('blobs')
+    .values({ sha256, format, bytes })
+    .onConflict((c) => c.doNothing())
+    .execute();
+  for (const r of renditions)
+    await tx
+      .insertInto('renditions')
+      .values({ sha256, size: r.size, type: r.type, bytes: r.bytes })
+      .onConflict((c) => c.doNothing())
+      .execute();
+  await tx
+    .insertInto('pictures')
+    .values({ id, sha256, name, width, height, ppi, created_at: new Date().toISOString() })
+    .onConflict((c) => c.doNothing())
+    .execute();
+}
 
 /**
  * Adds a picture to a project. Its bytes are kept once for all projects, under their SHA-256; browsers are sent
@@ -20,35 +50,12 @@ export async function addPicture(
 ): Promise<PictureAnswer> {
   await getProject(db, projectId);
   const decoded = await decodePicture(bytes);
-  const sha256 = createHash('sha256').update(bytes).digest('hex');
   const id = newId();
-  const { width, height, ppi, format } = decoded;
   await inTransaction(db, async (tx) => {
-    await tx
-      .insertInto('blobs')
-      .values({ sha256, format, bytes })
-      .onConflict((c) => c.doNothing())
-      .execute();
-    for (const r of decoded.renditions)
-      await tx
-        .insertInto('renditions')
-        .values({ sha256, size: r.size, type: r.type, bytes: r.bytes })
-        .onConflict((c) => c.doNothing())
-        .execute();
-    await tx
-      .insertInto('pictures')
-      .values({
-        id,
-        sha256,
-        name,
-        width,
-        height,
-        ppi,
-        created_at: new Date().toISOString(),
-      })
-      .execute();
+    await storePicture(tx, id, name, bytes, decoded);
     await tx.insertInto('held_pictures').values({ project_id: projectId, picture_id: id }).execute();
   });
+  const { width, height, ppi, format } = decoded;
   return { id, name, width, height, ppi, format };
 }
 

@@ -93,6 +93,57 @@ export function makeProject(db: Database, name: string, sheet: SheetRequest): Pr
   return addProject(db, name, emptyArt({ width, height, unit }, newId()));
 }
 
+/** A project to be added, its drawing checked. */
+export interface NewProject {
+  readonly name: string;
+  readonly art: Art;
+  /** ISO 8601, UTC; now when left out. */
+  readonly createdAt?: string;
+  /** 0 when left out. */
+  readonly revision?: number;
+  /** Pictures that it uses, by their sources: held from now on. */
+  readonly pictures?: readonly string[];
+}
+
+/** Adds the rows of a project within a transaction; gives its id. */
+export async function insertProject(
+  tx: Database,
+  { name, art, createdAt, revision = 0, pictures = [] }: NewProject,
+): Promise<string> {
+  const id = newId();
+  const now = new Date().toISOString();
+  const { width, height, unit } = art.sheet;
+  const { shapes, painted, anchors } = holdingsOf(art);
+  await tx
+    .insertInto('projects')
+    .values({
+      id,
+      name,
+      created_at: createdAt ?? now,
+      updated_at: now,
+      deleted_at: null,
+      revision,
+      sheet_width: width,
+      sheet_height: height,
+      sheet_unit: unit,
+      shapes,
+      painted,
+      anchors,
+      folder: '',
+      opened_at: null,
+      left_at: null,
+      drift: null,
+    })
+    .execute();
+  await tx
+    .insertInto('documents')
+    .values({ project_id: id, revision, art: await packText(artText(art)) })
+    .execute();
+  for (const picture_id of new Set(pictures))
+    await tx.insertInto('held_pictures').values({ project_id: id, picture_id }).execute();
+  return id;
+}
+
 /**
  * Makes a project with a drawing that was checked.
  *
@@ -104,37 +155,7 @@ export async function addProject(
   art: Art,
   pictures: readonly string[] = [],
 ): Promise<ProjectAnswer> {
-  const id = newId();
-  const now = new Date().toISOString();
-  const { width, height, unit } = art.sheet;
-  const { shapes, painted, anchors } = holdingsOf(art);
-  const text = await packText(artText(art));
-  await inTransaction(db, async (tx) => {
-    await tx
-      .insertInto('projects')
-      .values({
-        id,
-        name,
-        created_at: now,
-        updated_at: now,
-        deleted_at: null,
-        revision: 0,
-        sheet_width: width,
-        sheet_height: height,
-        sheet_unit: unit,
-        shapes,
-        painted,
-        anchors,
-        folder: '',
-        opened_at: null,
-        left_at: null,
-        drift: null,
-      })
-      .execute();
-    await tx.insertInto('documents').values({ project_id: id, revision: 0, art: text }).execute();
-    for (const picture_id of new Set(pictures))
-      await tx.insertInto('held_pictures').values({ project_id: id, picture_id }).execute();
-  });
+  const id = await inTransaction(db, (tx) => insertProject(tx, { name, art, pictures }));
   return getProject(db, id);
 }
 

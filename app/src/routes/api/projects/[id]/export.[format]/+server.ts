@@ -2,6 +2,7 @@ import { writeDxf, writeEps, type Art } from '@mirrot/core';
 import { checked, route } from '$lib/server/answer';
 import { outputCutout } from '$lib/server/cutout';
 import { getArt } from '$lib/server/documents';
+import { bundleProject } from '$lib/server/bundling';
 import { linedApart, plotApart } from '$lib/server/apart';
 import { fileName } from '$lib/file-name';
 import { outputPdf, outputPixels, outputSvg } from '$lib/server/output';
@@ -51,13 +52,26 @@ const LINES_ONLY = ['dxf', 'plt'];
 /** A drawing of lines stands on a sheet that is just what is written of it. */
 const WHOLE_SHEET = { area: 'sheet', margin: 0, only: undefined, picture: false } as const;
 
+const answer = (file: string | Uint8Array, type: string, name: string, format: string): Response =>
+  new Response(typeof file === 'string' ? file : new Uint8Array(file), {
+    headers: {
+      'content-type': type,
+      'content-disposition': `inline; filename="drawing.${format}"; filename*=UTF-8''${encodeURIComponent(fileName(name, format))}`,
+      'content-security-policy': "sandbox; default-src 'none'; img-src data:",
+    },
+  });
+
 export const GET = route(async ({ params, url }: RequestEvent, db) => {
+  if (params.format === 'zip') {
+    const { name } = await getProject(db, params.id);
+    return answer(await bundleProject(db, params.id), 'application/zip', name, 'zip');
+  }
   const kind = Object.hasOwn(KINDS, params.format) ? KINDS[params.format] : undefined;
   if (!kind)
     throw new Refusal(
       404,
       'no-format',
-      `Mirrot does not write "${params.format}" files. It writes SVG, PNG, WebP, PDF, EPS, DXF and HP-GL (plt).`,
+      `Mirrot does not write "${params.format}" files. It writes SVG, PNG, WebP, PDF, EPS, DXF, HP-GL (plt) and bundles (zip).`,
     );
   const query = checked(exportQuery, Object.fromEntries(url.searchParams));
   if (query.cutout && params.format !== 'png')
@@ -70,11 +84,5 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
     lines && params.format !== 'plt'
       ? await kind.write(db, await linedApart(art, { area, margin, only }, lines), { ...options, ...WHOLE_SHEET, scale }, name) // prettier-ignore
       : await kind.write(db, art, options, name);
-  return new Response(typeof file === 'string' ? file : new Uint8Array(file), {
-    headers: {
-      'content-type': kind.type,
-      'content-disposition': `inline; filename="drawing.${params.format}"; filename*=UTF-8''${encodeURIComponent(fileName(name, params.format))}`,
-      'content-security-policy': "sandbox; default-src 'none'; img-src data:",
-    },
-  });
+  return answer(file, kind.type, name, params.format);
 });
