@@ -152,6 +152,13 @@ export const exportQuery = z.object({
   /** Strokes that begin so near the end of the last go on without a lift, millimetres. */
   join: z.coerce.number().min(0).max(10).default(0),
   lead: z.coerce.number().min(0).max(10).default(0),
+  /** One file, or a zip file with one for each layer or each shape. */
+  each: z.enum(['one', 'layer', 'shape']).default('one'),
+  /** Of pixels: a zip file with one as wide as each of these, pixels, by commas. */
+  widths: z
+    .string()
+    .regex(/^[1-9]\d{0,4}(,[1-9]\d{0,4}){0,19}$/, 'Widths are whole pixels with commas between; 20 at most.')
+    .optional(),
   /** A group that is a cutout: it alone, as PNG, at its picture's own resolution. */
   cutout: z.string().max(64).optional(),
 });

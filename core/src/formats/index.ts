@@ -13,7 +13,7 @@ export * from './font';
 export { type FileKind, leftOut, type LeftOut } from './left-out';
 export { type HpglReading, readHpgl } from './hpgl/read';
 export { writeHpgl } from './hpgl/write';
-export { type OutlinedShape, outlinesOf } from './outlines';
+export { type Leaf, leavesOf, type OutlinedShape, outlinesOf } from './outlines';
 export {
   filterElement,
   coveringAttributes,

@@ -1,8 +1,11 @@
+import { goto } from '$app/navigation';
 import type { Point } from '@mirrot/core';
 import { toSheet } from '$lib/desk/view';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import { pasteInto } from '$lib/edits/clipboard';
-import { isSvg, svgInText } from '$lib/desk/svg-file';
+import { importFile } from '$lib/desk/project-api';
+import { withProgress } from '$lib/desk/progress';
+import { isBundle, isSvg, svgInText } from '$lib/desk/svg-file';
 import { takeAsDrawing } from '$lib/edits/svg-drawing';
 import { filesIn } from '$lib/ui/files';
 
@@ -16,7 +19,9 @@ export async function takeFiles(
   files: readonly File[],
   at: Point | null,
 ): Promise<void> {
-  const pictures = files.filter((file) => !isSvg(file));
+  const bundles = files.filter(isBundle);
+  if (bundles.length > 0) await shelveBundles(workplace, bundles);
+  const pictures = files.filter((file) => !isSvg(file) && !isBundle(file));
   const svgs = files.filter(isSvg);
   if (pictures.length > 0) await workplace.addPictures(pictures);
   if (svgs.length === 0) return;
@@ -34,6 +39,26 @@ export async function takeFiles(
       { label: 'As picture to trace', run: () => workplace.addPictures(svgs) },
     ],
   };
+}
+
+/** Puts the projects of bundles onto the shelf: this one goes on as it is. */
+async function shelveBundles(workplace: Workplace, files: readonly File[]): Promise<void> {
+  for (const file of files) {
+    const stopper = new AbortController();
+    const made = await withProgress(
+      workplace,
+      `Reading ${file.name}`,
+      () => stopper.abort(),
+      () => importFile(file, null, stopper.signal),
+    );
+    if (!made) return;
+    const { project, projects } = made;
+    const what = projects.length === 1 ? `${project.name} stands` : `${projects.length} projects stand`;
+    workplace.desk.say(`${what} on the shelf.`, 'good', {
+      label: 'Open it',
+      run: () => void goto(projects.length === 1 ? `/projects/${project.id}` : '/'),
+    });
+  }
 }
 
 /** Takes what was pasted; false where there is nothing of use in it. */

@@ -10,9 +10,12 @@ import {
 import type { LinesWish } from '$lib/workers/files';
 import { chosenNodes, type Choice } from './choice';
 
+/** Files of the drawing, of the whole project, and of its palette. */
+export type OutKind = FileKind | 'zip' | 'txt';
+
 /** What is asked of the next file. */
 export interface Exporting {
-  format: FileKind;
+  format: OutKind;
   /** The whole sheet, the box of what is painted, or of what is chosen alone. */
   area: 'sheet' | 'drawing' | 'chosen';
   /** Room left about the box of what is painted, sheet pixels. */
@@ -22,6 +25,10 @@ export interface Exporting {
   /** "clear", or "#rrggbb". */
   ground: string;
   ppi: number;
+  /** One file of all, or one of each layer or shape in a zip file. */
+  each: 'one' | 'layer' | 'shape';
+  /** Of pixels: widths in which the file is written, in a zip file; none for the one that `ppi` says. */
+  widths: readonly number[];
   /** The traced pictures go along. */
   picture: boolean;
   /** An SVG of paths alone, without ids, names and groups that do nothing. */
@@ -46,6 +53,8 @@ export const FIRST_EXPORT: Exporting = {
   scale: 1,
   ground: 'clear',
   ppi: 300,
+  each: 'one',
+  widths: [],
   picture: false,
   plain: false,
   hairlines: false,
@@ -56,9 +65,12 @@ export const FIRST_EXPORT: Exporting = {
 };
 
 /** Files that know lines only: they have no ground and no pictures. */
-export const isOfLines = (kind: FileKind): boolean => kind === 'dxf' || kind === 'plt';
+export const isOfLines = (kind: OutKind): boolean => kind === 'dxf' || kind === 'plt';
 /** Files of curves, which lines may be asked for in. */
-export const mayBeOfLines = (kind: FileKind): boolean => kind === 'svg' || kind === 'pdf' || kind === 'eps';
+export const mayBeOfLines = (kind: OutKind): boolean => kind === 'svg' || kind === 'pdf' || kind === 'eps';
+
+/** The file is of the drawing, not of the whole project or its palette. */
+export const isOfDrawing = (kind: OutKind): kind is FileKind => kind !== 'zip' && kind !== 'txt';
 
 /** The file holds lines and nothing else. */
 export const holdsLines = ({ format, hairlines }: Exporting): boolean =>
@@ -72,11 +84,12 @@ export function rangeOf({ area, margin, scale }: Exporting, choice: Choice, art:
 }
 
 /** How far a knife's middle is led ahead in the file, millimetres. */
-const leadOf = ({ machine, leadBlade }: Exporting): number =>
+export const leadOf = ({ machine, leadBlade }: Exporting): number =>
   machine.tool === 'knife' && leadBlade ? machine.bladeOffset : 0;
 
 /** How far apart strokes may lie that are drawn in one: what the width of a pen hides. A knife would cut there. */
-const joinOf = ({ machine }: Exporting): number => (machine.tool === 'pen' ? machine.lineWidth / 2 : 0);
+export const joinOf = ({ machine }: Exporting): number =>
+  machine.tool === 'pen' ? machine.lineWidth / 2 : 0;
 
 /** What is wished of the lines; null where the drawing is written as it is painted. */
 export function linesWish(out: Exporting, range: OutputRange): LinesWish | null {

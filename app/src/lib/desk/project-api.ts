@@ -1,13 +1,28 @@
-import type { AgainRequest, CopyAnswer, FontAnswer, ImportAnswer, ProjectAnswer } from '$lib/wire';
+import type {
+  AgainRequest,
+  CopyAnswer,
+  FontAnswer,
+  ImportAnswer,
+  ProjectAnswer,
+  SeveralKind,
+} from '$lib/wire';
 import { call, send } from './api';
 
 // What is asked of the server now and then: projects of files and of others, folders, kept copies.
 
-/** Makes a project of an SVG file, taken as drawing. */
-export async function importSvg(file: File, name: string, signal?: AbortSignal): Promise<ImportAnswer> {
+/**
+ * Makes a project of a file taken as drawing, or the projects that are in a bundle.
+ *
+ * @param name of the project; null for the one that the file has
+ */
+export async function importFile(
+  file: File,
+  name: string | null,
+  signal?: AbortSignal,
+): Promise<ImportAnswer> {
   const form = new FormData();
   form.set('file', file);
-  form.set('name', name);
+  if (name !== null) form.set('name', name);
   const answer = await call('/api/projects/import', {
     method: 'POST',
     body: form,
@@ -36,3 +51,13 @@ export async function addFont(id: string, file: File): Promise<FontAnswer> {
 }
 export const putInFolder = (id: string, folder: string): Promise<ProjectAnswer> =>
   send('PATCH', `/api/projects/${id}`, { folder });
+
+/** Several projects in one zip file: each a bundle, or its sheet as a file of a kind. */
+export async function fetchSeveral(
+  ids: readonly string[],
+  as: SeveralKind,
+  signal: AbortSignal,
+): Promise<Blob> {
+  const query = new URLSearchParams({ of: ids.join(','), as });
+  return (await call(`/api/projects/export.zip?${query}`, { signal })).blob();
+}

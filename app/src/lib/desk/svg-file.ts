@@ -7,6 +7,10 @@ const SVG_TYPE = 'image/svg+xml';
 export const isSvg = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
   type === SVG_TYPE || (type === '' && /\.svg$/i.test(name));
 
+/** A zip file: a bundle, it is taken for. */
+export const isBundle = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
+  /^application\/(x-)?zip(-compressed)?$/.test(type) || /\.zip$/i.test(name);
+
 /** SVG that was copied as text, as a file; null where the text is none. */
 export const svgInText = (text: string): File | null =>
   /^\s*(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>[]*(\[[^\]]*\])?>\s*)*<([\w-]+:)?svg[\s>]/is.test(

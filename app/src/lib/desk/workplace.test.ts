@@ -4,7 +4,7 @@ import { benchWith, shapeWith, square, type Bench } from '$lib/bed/testing';
 import { currentHex } from '$lib/edits/painting';
 import { receiverInWords } from './receivers';
 import { FIRST_EXPORT } from './exporting';
-import { linesNow, previewUrl, queryOf } from '$lib/steps/export/commands';
+import { linesNow, previewUrl, queryOf } from '$lib/steps/export/asking';
 import { leftOutWords, USES, useOf } from '$lib/steps/export/kinds';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';

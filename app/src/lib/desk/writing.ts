@@ -3,32 +3,44 @@ import { fetchExport } from './api';
 import { withProgress } from './progress';
 import type { Workplace } from './workplace.svelte';
 
-/** Hands a file to the browser to keep, and says so. */
-export function keepFile(w: Workplace, name: string, content: Blob): void {
-  saveFile(name, content);
-  w.desk.say(`${name} was written.`, 'good');
+/** A file that was made, with its name. */
+export interface MadeFile {
+  readonly name: string;
+  readonly content: Blob;
 }
 
 /**
- * Fetches a file of the drawing and hands it to the browser to keep.
+ * Has a file made and hands it to the browser to keep.
  *
- * @param what of the drawing is written, in words
+ * @param what is written, in words
+ * @param make makes it; @param end stops that
  * @returns whether it was written
  */
-export async function writeFile(
+export async function keepFile(
+  w: Workplace,
+  what: string,
+  end: () => void,
+  make: () => Promise<MadeFile>,
+): Promise<boolean> {
+  const file = await withProgress(w, `Writing ${what}`, end, make);
+  if (!file) return false;
+  saveFile(file.name, file.content);
+  w.desk.say(`${file.name} was written.`, 'good');
+  return true;
+}
+
+/** Fetches a file of the drawing from the server and hands it to the browser to keep. */
+export function writeFile(
   w: Workplace,
   what: string,
   format: string,
   query: Record<string, string>,
 ): Promise<boolean> {
   const stopper = new AbortController();
-  const file = await withProgress(
+  return keepFile(
     w,
-    `Writing ${what}`,
+    what,
     () => stopper.abort(),
     () => fetchExport(w.project.id, format, query, stopper.signal),
   );
-  if (!file) return false;
-  keepFile(w, file.name, file.content);
-  return true;
 }

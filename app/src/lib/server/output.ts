@@ -96,6 +96,17 @@ export async function outputSvg(
   return writeSvg(art, { ...rest, pictures: picture, pictureHref: (p) => hrefs.get(p.id)! });
 }
 
+/** Pixels to the inch of the sheet that pictures in an SVG have at most, and more where the sheet is printed finer. */
+const PRINT_PPI = 300;
+
+/** The drawing as the SVG file that is handed on: its pictures no sharper than they are printed. */
+export const outputSvgFile = (
+  db: Database,
+  art: Art,
+  options: Parameters<typeof outputSvg>[2],
+): Promise<string> =>
+  outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi) * (options.scale ?? 1));
+
 /** Kinds of pixels that are written. WebP takes no side longer than 16,383 pixels (its own limit). */
 export type PixelKind = 'png' | 'webp';
 const LONGEST_WEBP = 16_383;

@@ -4,20 +4,19 @@ import { zipApart } from './apart';
 import { bundleProject } from './bundling';
 import type { Database } from './database';
 import { getArt } from './documents';
-import { outputPdf, outputPixels, outputSvg } from './output';
+import { outputPdf, outputPixels, outputSvgFile } from './output';
 import { getProject } from './projects';
 import { Refusal } from './refusal';
 
 /** Bytes of all files that go into one zip. */
 const MOST_TOGETHER = 800 * 1024 * 1024;
-const PRINT_PPI = 300;
 
 /** A project as one file of a kind, the whole sheet. */
 async function fileOf(db: Database, id: string, kind: SeveralKind, name: string): Promise<Uint8Array> {
   if (kind === 'zip') return bundleProject(db, id);
   const { art } = await getArt(db, id);
   const whole = { area: 'sheet', picture: false } as const;
-  if (kind === 'svg') return Buffer.from(await outputSvg(db, art, whole, 'full', PRINT_PPI));
+  if (kind === 'svg') return Buffer.from(await outputSvgFile(db, art, whole));
   if (kind === 'png') return outputPixels(db, art, { ...whole, ppi: art.sheet.ppi });
   return outputPdf(db, art, name, whole);
 }

@@ -18,8 +18,11 @@
     /** Names the list of words that folders have. */
     words: string;
     refuse: (sentence: string) => void;
+    /** Whether it is taken along with others; null while none are picked. */
+    picked: boolean | null;
+    pick: (on: boolean) => void;
   }
-  let { project, rename, file, again, remove, words, refuse }: Props = $props();
+  let { project, rename, file, again, remove, words, refuse, picked, pick }: Props = $props();
   let naming = $state(false);
   let filing = $state(false);
   let word: HTMLInputElement | undefined = $state();
@@ -47,6 +50,16 @@
   <a href="/projects/{project.id}" aria-label="Open {project.name}" data-sveltekit-preload-data="off">
     <img src="/api/projects/{project.id}/thumb" alt="" loading="lazy" />
   </a>
+  {#if picked !== null}
+    <label class="pick">
+      <input
+        type="checkbox"
+        aria-label="Take {project.name}"
+        checked={picked}
+        onchange={(e) => pick(e.currentTarget.checked)}
+      />
+    </label>
+  {/if}
   <div class="under">
     <div class="words">
       <h3>
@@ -113,7 +126,24 @@
 </article>
 
 <style>
+  .pick {
+    position: absolute;
+    top: 6px;
+    left: 6px;
+    display: grid;
+    place-items: center;
+    width: 32px;
+    height: 32px;
+    border-radius: 6px;
+    background: var(--paper);
+  }
+  .pick input {
+    width: 18px;
+    height: 18px;
+    accent-color: var(--carrot);
+  }
   .card {
+    position: relative;
     overflow: hidden;
     border: 1px solid var(--line);
     border-radius: 6px;

@@ -2,7 +2,7 @@
   import { nameProblem, UNITS, type Unit } from '@mirrot/core';
   import { untrack } from 'svelte';
   import { ServerError } from '$lib/desk/api';
-  import { importSvg } from '$lib/desk/project-api';
+  import { importFile } from '$lib/desk/project-api';
   import { isSvg, leftOut } from '$lib/desk/svg-file';
   import Modal from '$lib/ui/Modal.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
@@ -54,7 +54,7 @@
     stopper = new AbortController();
     try {
       if (svg && taken === 'drawing') {
-        const { project, left } = await importSvg(file!, wanted, stopper.signal);
+        const { project, left } = await importFile(file!, wanted, stopper.signal);
         return made(project.id, `The file is the drawing now.${leftOut(left)}`);
       }
       const wish = kind === 'picture' && file ? 'as the picture' : { ...sheet };

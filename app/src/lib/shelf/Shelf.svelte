@@ -13,9 +13,10 @@
     renameProject,
     ServerError,
   } from '$lib/desk/api';
-  import { putInFolder } from '$lib/desk/project-api';
+  import { importFile, putInFolder } from '$lib/desk/project-api';
+  import { isBundle } from '$lib/desk/svg-file';
   import { takeNewBuild } from '$lib/ui/new-build';
-  import { askForPictures } from '$lib/ui/ask';
+  import { askForAnything } from '$lib/ui/ask';
   import { filesIn } from '$lib/ui/files';
   import { turnMode } from '$lib/ui/mode.svelte';
   import type { Notice as Message } from '$lib/ui/notice';
@@ -60,10 +61,39 @@
       tone: 'bad',
     };
   };
-  const begin = (files: readonly File[]): void => {
+  function begin(files: readonly File[]): void {
     notice = null;
-    starting = files;
-  };
+    const bundles = files.filter(isBundle);
+    if (bundles.length > 0) void takeBundles(bundles);
+    else starting = files;
+  }
+  /** Puts the projects of bundles onto the shelf; opens one that came alone. */
+  async function takeBundles(files: readonly File[]): Promise<void> {
+    const stopper = new AbortController();
+    const action = { label: 'Stop', run: () => stopper.abort() };
+    const made: ProjectAnswer[] = [];
+    try {
+      for (const file of files) {
+        notice = { text: `Reading ${file.name}`, tone: 'plain', action };
+        made.push(...(await importFile(file, null, stopper.signal)).projects);
+      }
+      notice = null;
+      if (made.length === 1) return void goto(`/projects/${made[0]!.id}`);
+      notice = { text: `${made.length} projects were put onto the shelf.`, tone: 'good' };
+    } catch (error) {
+      if (stopper.signal.aborted) notice = { text: 'Stopped. Nothing more is added.', tone: 'plain' };
+      else bad(error);
+    }
+    await list().catch(() => {});
+  }
+  /** Projects taken along, by id, to be written together; null while none are picked. */
+  let picked: ReadonlySet<string> | null = $state.raw(null);
+  function pick(id: string, on: boolean): void {
+    const next = new Set(picked);
+    if (on) next.add(id);
+    else next.delete(id);
+    picked = next;
+  }
   /** Takes a shipped picture with the stand-in for a scanner or a phone. */
   async function practise(s: ShippedAnswer, how: Practice): Promise<void> {
     notice = { text: how === 'scan' ? `Scanning ${s.name}` : `Photographing ${s.name}`, tone: 'plain' };
@@ -156,9 +186,9 @@
   <section class="new" aria-labelledby="new-title">
     <h2 id="new-title">Start with a picture</h2>
     <div class="ways">
-      <button class="way first" onclick={() => askForPictures(begin)}>
+      <button class="way first" onclick={() => askForAnything(begin)}>
         <ImagePlus size={26} strokeWidth={1.75} />
-        <span><b>Choose a picture</b><br />or drop or paste one here</span>
+        <span><b>Choose a picture</b><br />or a bundle; drop or paste it</span>
       </button>
       {#each shipped as s (s.file)}
         <div class="way shipped">
@@ -205,6 +235,11 @@
               {#each Object.entries(ORDERS) as [value, words] (value)}<option {value}>{words}</option>{/each}
             </select>
           </label>
+          <button
+            class="plain-button"
+            aria-pressed={picked !== null}
+            onclick={() => (picked = picked ? null : new Set())}>Write several</button
+          >
         </search>
       {/if}
     </div>
@@ -223,6 +258,17 @@
       <datalist id="folder-words"
         >{#each folders as word (word)}<option value={word}></option>{/each}</datalist
       >
+    {/if}
+    {#if picked}
+      {#await import('./Several.svelte') then { default: Several }}
+        <Several
+          ids={projects.filter((p) => picked!.has(p.id)).map((p) => p.id)}
+          all={() => (picked = new Set(shown.map((p) => p.id)))}
+          done={() => (picked = null)}
+          say={(message) => (notice = message)}
+          fail={bad}
+        />
+      {:catch}<p class="quiet">This part of the page could not be fetched. Reload the page.</p>{/await}
     {/if}
     {#if away}
       <p class="away" role="status">
@@ -243,6 +289,8 @@
           rename={(name) => void rename(p, name)}
           file={(word) => void file(p, word)}
           again={() => (from = p)}
+          picked={picked ? picked.has(p.id) : null}
+          pick={(on) => pick(p.id, on)}
           words="folder-words"
           remove={() => void remove(p)}
           refuse={(text) => (notice = { text, tone: 'bad' })}

@@ -11,5 +11,11 @@ export function askForFiles(accept: string, take: (files: File[]) => void, sever
   input.click();
 }
 
+const PICTURE_TYPES = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml';
+
+/** Asks for whatever a project can be started with: pictures, drawings, bundles. */
+export const askForAnything = (take: (files: File[]) => void): void =>
+  askForFiles(`${PICTURE_TYPES},application/zip,.zip`, take, true);
+
 export const askForPictures = (take: (files: File[]) => void, several = true): void =>
-  askForFiles('image/png,image/jpeg,image/webp,image/gif,image/tiff,image/avif,image/svg+xml', take, several);
+  askForFiles(PICTURE_TYPES, take, several);

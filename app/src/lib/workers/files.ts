@@ -1,6 +1,7 @@
 import type {
   Art,
   Box,
+  Bundle,
   LinedArt,
   LineWork,
   Machine,
@@ -8,6 +9,7 @@ import type {
   Played,
   PlotFile,
   PlotWish,
+  SvgOptions,
 } from '@mirrot/core';
 import { starter } from './start';
 
@@ -31,6 +33,20 @@ export interface LinesMade {
 export interface FileWork {
   /** @throws Error with a sentence where there is no line */
   lines(art: Art, wish: LinesWish): Promise<LinesMade>;
+  /**
+   * The drawing as SVG.
+   *
+   * @param hrefs pictures' pixels as addresses that hold them, by the pictures' ids
+   * @param lines what is done to its lines where it is written as hairlines; null for as it is painted
+   */
+  svg(
+    art: Art,
+    options: Omit<SvgOptions, 'pictureHref'>,
+    hrefs: ReadonlyMap<string, string>,
+    lines: LineWork | null,
+  ): Promise<string>;
+  /** @throws Error with a sentence */
+  bundle(bundle: Bundle): Promise<Uint8Array>;
   /** A file of HP-GL played as a machine would. */
   play(text: string, machine: Machine): Promise<Played>;
 }

@@ -6,7 +6,10 @@ import {
   readHpgl,
   shapesOf,
   transformPath,
+  writeBundle,
+  writeSvg,
   type Art,
+  type PlacedPicture,
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
 import { onSheet } from './on-sheet';
@@ -36,6 +39,13 @@ function curvesMade(art: Art, { range, lines }: Extract<LinesWish, { kind: 'curv
 }
 
 const work: FileWork = {
+  async svg(art, options, hrefs, lines) {
+    const pictureHref = (p: PlacedPicture): string => hrefs.get(p.id)!;
+    if (!lines) return writeSvg(art, { ...options, pictureHref });
+    const { ground, plain, scale } = options;
+    return writeSvg(linedArt(art, options, lines).art, { ground, plain, scale });
+  },
+  bundle: async (bundle) => writeBundle(bundle),
   lines: async (art, wish) => (wish.kind === 'plot' ? plotMade(art, wish) : curvesMade(art, wish)),
   play: async (text, machine) => playFile(text, machine),
 };

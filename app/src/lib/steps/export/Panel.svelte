@@ -1,19 +1,16 @@
 <script lang="ts">
-  import { formatLength, fromPx, leftOut, outputBox, PX_PER } from '@mirrot/core';
+  import { formatLength, leftOut, outputBox, PX_PER } from '@mirrot/core';
+  import { untrack } from 'svelte';
   import { chosenNodes } from '$lib/desk/choice';
+  import { holdsLines, isOfDrawing } from '$lib/desk/exporting';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
-  import LengthField from '$lib/ui/LengthField.svelte';
-  import NumberField from '$lib/ui/NumberField.svelte';
-  import Segments from '$lib/ui/Segments.svelte';
-  import Toggle from '$lib/ui/Toggle.svelte';
-  import { untrack } from 'svelte';
-  import { holdsLines, isOfLines, mayBeOfLines } from '$lib/desk/exporting';
-  import { linesNow, MOST_CHOSEN, previewUrl, rangeNow } from './commands';
+  import { linesNow, previewUrl, rangeNow } from './asking';
+  import { MOST_CHOSEN } from './commands';
+  import DrawingFields from './DrawingFields.svelte';
+  import { isPixels, KINDS, leftOutWords, nameOf } from './kinds';
   import LinesPreview from './LinesPreview.svelte';
-  import LineWorkFields from './LineWorkFields.svelte';
-  import MachineFields from './MachineFields.svelte';
-  import { holdsPictures, isPixels, KINDS, leftOutWords, nameOf, USES, useOf } from './kinds';
+  import MadeFor from './MadeFor.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -22,12 +19,13 @@
   const box = $derived(outputBox(desk.art, range));
   const unit = $derived(desk.art.sheet.unit);
   const [width, height] = $derived([(box.x1 - box.x0) * out.scale, (box.y1 - box.y0) * out.scale]);
-  const across = $derived((width / PX_PER.in) * out.ppi);
-  const down = $derived((height / PX_PER.in) * out.ppi);
+  const pixels = $derived([width, height].map((v) => Math.round((v / PX_PER.in) * out.ppi)));
   const ready = $derived(workplace.saving.state === 'kept');
   const chosen = $derived(chosenNodes(desk.choice, desk.art).length);
   const left = $derived(
-    leftOutWords(leftOut(desk.art, out.format, { ...range, pictures: out.picture }), out.format, out.area),
+    isOfDrawing(out.format)
+      ? leftOutWords(leftOut(desk.art, out.format, { ...range, pictures: out.picture }), out.format, out.area)
+      : [],
   );
   const lined = $derived(holdsLines(out));
   const { lineMaking } = $derived(workplace);
@@ -44,24 +42,23 @@
     void desk.art;
     return ready && !lined && !(out.area === 'chosen' && chosen > MOST_CHOSEN) ? previewUrl(workplace) : null;
   });
-  /** The smallest and largest size that can be asked for, sheet pixels. */
-  const [SMALLEST, LARGEST] = [0.1, 1e6];
-  const scaleTo = (px: number, now: number): void => void (out.scale = (out.scale * px) / now);
 </script>
 
-<label class="field">
-  <span class="quiet">made for</span>
-  <select
-    aria-label="What the file is made for"
-    value={useOf(out) ?? ''}
-    onchange={(e) => Object.assign(out, USES.find(([use]) => use === e.currentTarget.value)?.[1])}
-  >
-    <option value="">as set below</option>
-    {#each USES as [use] (use)}<option value={use}>{use}</option>{/each}
-  </select>
-</label>
-<div class="preview" class:clear-ground={!lined}>
-  {#if lined}
+<MadeFor {workplace} />
+<div class="preview" class:clear-ground={!lined && isOfDrawing(out.format)}>
+  {#if out.format === 'zip'}
+    <p>
+      Drawing, pictures, fonts, kept copies and how it grew, in one zip file: put it on a shelf, and all of it
+      is there.
+    </p>
+  {:else if out.format === 'txt'}
+    {#if desk.art.chips.length === 0}<p>The palette has no chip yet.</p>{/if}
+    <ul class="chips">
+      {#each desk.art.chips as { id, hex, name } (id)}
+        <li style:background={hex} data-tip="{name} {hex}"></li>
+      {/each}
+    </ul>
+  {:else if lined}
     {#if lineMaking.trouble}
       <p>{lineMaking.trouble} <button class="plain-button" onclick={makeLines}>Once more</button></p>
     {:else if lineMaking.made}
@@ -75,11 +72,13 @@
     <p>The file can be written once all changes are kept on the server.</p>
   {/if}
 </div>
-<p class="quiet">
-  {formatLength(width, unit)} × {formatLength(height, unit)}{isPixels(out.format)
-    ? `, ${Math.round(across)} × ${Math.round(down)} px`
-    : ''}{Math.abs(out.scale - 1) > 1e-9 ? `, ${Number((100 * out.scale).toFixed(1))} %` : ''}
-</p>
+{#if isOfDrawing(out.format)}
+  <p class="quiet">
+    {formatLength(width, unit)} × {formatLength(height, unit)}{isPixels(out.format)
+      ? `, ${pixels.join(' × ')} px`
+      : ''}{Math.abs(out.scale - 1) > 1e-9 ? `, ${Number((100 * out.scale).toFixed(1))} %` : ''}
+  </p>
+{/if}
 {#if left.length > 0}
   <Fold title="Not in the file" figure={`${left.length}`} open>
     <ul>
@@ -96,93 +95,7 @@
     </label>
   {/each}
 </fieldset>
-<Segments
-  label="What goes into the file"
-  value={out.area}
-  options={[
-    ['sheet', 'sheet'],
-    ['drawing', 'drawing'],
-    ['chosen', 'chosen'],
-  ] as const}
-  change={(v) => (out.area = v)}
-/>
-{#if out.area === 'chosen' && chosen === 0}
-  <p class="quiet">Nothing is chosen: choose what goes into the file.</p>
-{:else if out.area === 'chosen' && chosen > MOST_CHOSEN}
-  <p class="quiet">Over {MOST_CHOSEN} things are chosen: group them, which makes them one.</p>
-{/if}
-{#if out.area !== 'sheet'}
-  <LengthField
-    {unit}
-    label="margin"
-    name="Margin about the drawing"
-    value={out.margin}
-    least={0}
-    most={fromPx(10_000, unit)}
-    change={(v) => (out.margin = v)}
-  />
-{/if}
-<div class="pair">
-  <LengthField
-    {unit}
-    label="w"
-    name="Width of the file, w"
-    value={width}
-    least={fromPx(SMALLEST, unit)}
-    most={fromPx(LARGEST, unit)}
-    change={(v) => scaleTo(v, width)}
-  />
-  <LengthField
-    {unit}
-    label="h"
-    name="Height of the file, h"
-    value={height}
-    least={fromPx(SMALLEST, unit)}
-    most={fromPx(LARGEST, unit)}
-    change={(v) => scaleTo(v, height)}
-  />
-</div>
-{#if isPixels(out.format)}
-  <div class="pair">
-    <NumberField label="ppi" value={out.ppi} digits={1} min={1} max={2400} change={(v) => (out.ppi = v)} />
-    <NumberField
-      label="width"
-      value={Math.round(across)}
-      unit="px"
-      digits={0}
-      min={1}
-      max={20_000}
-      change={(v) => (out.ppi = (v * PX_PER.in) / width)}
-    />
-  </div>
-{/if}
-{#if mayBeOfLines(out.format)}
-  <Toggle label="Hairlines instead of fills" on={out.hairlines} change={(on) => (out.hairlines = on)} />
-{/if}
-{#if out.format === 'plt'}<MachineFields {workplace} />{/if}
-{#if lined}<LineWorkFields {workplace} />{/if}
-{#if !isOfLines(out.format)}
-  <Segments
-    label="Ground"
-    value={out.ground === 'clear' ? 'clear' : 'filled'}
-    options={[
-      ['clear', 'clear ground'],
-      ['filled', 'filled'],
-    ] as const}
-    change={(v) => (out.ground = v === 'clear' ? 'clear' : '#ffffff')}
-  />
-  {#if out.ground !== 'clear'}
-    <label class="field"
-      ><span class="quiet">ground</span><input type="color" bind:value={out.ground} /></label
-    >
-  {/if}
-{/if}
-{#if holdsPictures(out.format) && !lined}
-  <Toggle label="Picture goes along" on={out.picture} change={(on) => (out.picture = on)} />
-{/if}
-{#if out.format === 'svg'}
-  <Toggle label="Paths alone, without names and ids" on={out.plain} change={(on) => (out.plain = on)} />
-{/if}
+{#if isOfDrawing(out.format)}<DrawingFields {workplace} />{/if}
 
 <style>
   .kinds {
@@ -237,6 +150,18 @@
   .preview p {
     padding: 10px;
     background: var(--paper);
+  }
+  .chips {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 4px;
+    padding: 8px;
+    list-style: none;
+  }
+  .chips li {
+    width: 20px;
+    height: 20px;
+    border-radius: 4px;
   }
   ul {
     margin: 0;

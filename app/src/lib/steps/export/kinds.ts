@@ -1,9 +1,9 @@
 import type { FileKind, LeftOut } from '@mirrot/core';
 import { FIRST_MACHINE, PLAIN_LINES } from '@mirrot/core';
-import { isOfLines, type Exporting } from '$lib/desk/exporting';
+import { isOfDrawing, isOfLines, type Exporting, type OutKind } from '$lib/desk/exporting';
 
 /** The kinds of files, with what each is for. */
-export const KINDS: readonly (readonly [kind: FileKind, name: string, use: string])[] = [
+export const KINDS: readonly (readonly [kind: OutKind, name: string, use: string])[] = [
   ['svg', 'SVG', 'curves, for other programs'],
   ['png', 'PNG', 'pixels, clear where nothing is'],
   ['webp', 'WebP', 'pixels, small, for the web'],
@@ -11,13 +11,29 @@ export const KINDS: readonly (readonly [kind: FileKind, name: string, use: strin
   ['eps', 'EPS', 'curves, for older presses'],
   ['dxf', 'DXF', 'splines in millimetres, for CAD'],
   ['plt', 'HP-GL', 'strokes, for pen and knife'],
+  ['zip', 'Bundle', 'the project, to go on elsewhere'],
+  ['txt', 'Palette', 'the chips, a line each'],
 ];
 
-export const nameOf = (kind: FileKind): string => KINDS.find(([of]) => of === kind)![1];
+export const nameOf = (kind: OutKind): string => KINDS.find(([of]) => of === kind)![1];
 
-export const isPixels = (kind: FileKind): boolean => kind === 'png' || kind === 'webp';
+export const isPixels = (kind: OutKind): boolean => kind === 'png' || kind === 'webp';
 /** Files that the traced pictures can go into. */
-export const holdsPictures = (kind: FileKind): boolean => !isOfLines(kind) && kind !== 'eps';
+export const holdsPictures = (kind: OutKind): boolean =>
+  isOfDrawing(kind) && !isOfLines(kind) && kind !== 'eps';
+
+/** Kinds that can be made without the server. */
+const MADE_HERE: readonly OutKind[] = ['svg', 'png', 'plt', 'zip', 'txt'];
+
+/** One file, not a zip file of several. */
+const isOneFile = ({ format, each, widths }: Exporting): boolean =>
+  !isOfDrawing(format) || (each === 'one' && !(widths.length > 0 && isPixels(format)));
+
+/** Whether the file that is asked for can be made without the server. */
+export const canBeMadeHere = (out: Exporting): boolean => MADE_HERE.includes(out.format) && isOneFile(out);
+/** Whether it is made here in any case: of what is on the page, nothing of it being on the server alone. */
+export const isMadeHere = (out: Exporting): boolean =>
+  out.format === 'txt' || (out.format === 'plt' && isOneFile(out));
 
 /** What a file is made for, and what that asks of it. */
 export const USES: readonly (readonly [use: string, asks: Partial<Exporting>])[] = [

@@ -5,16 +5,14 @@ import { getArt } from '$lib/server/documents';
 import { bundleProject } from '$lib/server/bundling';
 import { linedApart, plotApart } from '$lib/server/apart';
 import { fileName } from '$lib/file-name';
-import { outputPdf, outputPixels, outputSvg } from '$lib/server/output';
+import { outputPdf, outputPixels, outputSvgFile } from '$lib/server/output';
 import { fileOptions, type FileOptions } from '$lib/server/output-options';
+import { zipPieces } from '$lib/server/pieces';
 import { getProject } from '$lib/server/projects';
 import { Refusal } from '$lib/server/refusal';
 import { exportQuery } from '$lib/wire';
 import type { Database } from '$lib/server/database';
 import type { RequestEvent } from './$types';
-
-/** Pixels to the inch of the sheet that pictures in an SVG have at most, and more where the sheet is printed finer. */
-const PRINT_PPI = 300;
 
 /** A kind of file: what it calls itself, and how it is made. */
 interface Kind {
@@ -25,8 +23,7 @@ interface Kind {
 const KINDS: Readonly<Record<string, Kind>> = {
   svg: {
     type: 'image/svg+xml',
-    write: (db, art, options) =>
-      outputSvg(db, art, options, 'full', Math.max(PRINT_PPI, art.sheet.ppi) * (options.scale ?? 1)),
+    write: (db, art, options) => outputSvgFile(db, art, options),
   },
   png: {
     type: 'image/png',
@@ -48,6 +45,7 @@ const KINDS: Readonly<Record<string, Kind>> = {
 };
 /** Kinds that hold lines only, whether asked for or not. HP-GL makes them ready by itself. */
 const LINES_ONLY = ['dxf', 'plt'];
+const PIXELS = ['png', 'webp'];
 
 /** A drawing of lines stands on a sheet that is just what is written of it. */
 const WHOLE_SHEET = { area: 'sheet', margin: 0, only: undefined, picture: false } as const;
@@ -79,10 +77,17 @@ export const GET = route(async ({ params, url }: RequestEvent, db) => {
   const { name } = await getProject(db, params.id);
   const { art } = await getArt(db, params.id);
   const options = fileOptions(query, LINES_ONLY.includes(params.format));
-  const { area, margin, only, lines, scale } = options;
-  const file =
-    lines && params.format !== 'plt'
-      ? await kind.write(db, await linedApart(art, { area, margin, only }, lines), { ...options, ...WHOLE_SHEET, scale }, name) // prettier-ignore
-      : await kind.write(db, art, options, name);
+  const write = async (wanted: FileOptions): Promise<string | Buffer> => {
+    const { area, margin, only, lines, scale } = wanted;
+    if (!lines || params.format === 'plt') return kind.write(db, art, wanted, name);
+    const lined = await linedApart(art, { area, margin, only }, lines);
+    return kind.write(db, lined, { ...wanted, ...WHOLE_SHEET, scale }, name);
+  };
+  const widths = query.widths && PIXELS.includes(params.format) ? query.widths.split(',').map(Number) : [];
+  if (query.each !== 'one' || widths.length > 0) {
+    const zip = await zipPieces(art, name, params.format, options, { each: query.each, widths }, write);
+    return answer(zip, 'application/zip', name, 'zip');
+  }
+  const file = await write(options);
   return answer(file, kind.type, name, params.format);
 });
