@@ -11,7 +11,7 @@ export const KINDS: readonly (readonly [kind: OutKind, name: string, use: string
   ['eps', 'EPS', 'curves, for older presses'],
   ['dxf', 'DXF', 'splines in millimetres, for CAD'],
   ['plt', 'HP-GL', 'strokes, for pen and knife'],
-  ['zip', 'Bundle', 'the project, to go on elsewhere'],
+  ['zip', 'Bundle', 'the whole project'],
   ['txt', 'Palette', 'the chips, a line each'],
 ];
 
