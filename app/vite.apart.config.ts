@@ -14,7 +14,10 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: {
       input: Object.fromEntries(
-        ['bundle', 'cut-out', 'draw-svg', 'lines', 'read-svg', 'straighten'].map((name) => [name, at(name)]),
+        ['bundle', 'cut-out', 'draw-svg', 'lines', 'read-drawing', 'straighten'].map((name) => [
+          name,
+          at(name),
+        ]),
       ),
     },
   },

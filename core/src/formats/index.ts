@@ -7,6 +7,7 @@ export {
   writeBundle,
   writeZip,
 } from './bundle/write';
+export { readDxf } from './dxf/read';
 export { writeDxf } from './dxf/write';
 export { writeEps } from './eps/write';
 export * from './font';

@@ -5,7 +5,7 @@ import type { Workplace } from '$lib/desk/workplace.svelte';
 import { pasteInto } from '$lib/edits/clipboard';
 import { importFile } from '$lib/desk/project-api';
 import { withProgress } from '$lib/desk/progress';
-import { isBundle, isSvg, svgInText } from '$lib/desk/svg-file';
+import { isBundle, isDxf, isSvg, svgInText } from '$lib/desk/svg-file';
 import { takeAsDrawing } from '$lib/edits/svg-drawing';
 import { filesIn } from '$lib/ui/files';
 
@@ -13,7 +13,7 @@ import { filesIn } from '$lib/ui/files';
 
 export { copyChosen, cutChosen } from '$lib/edits/clipboard';
 
-/** Takes files: pictures at once; an SVG may be taken as drawing too, so the page asks. */
+/** Takes files: pictures and drawings at once, bundles onto the shelf; an SVG may be drawing or picture, so the page asks. */
 export async function takeFiles(
   workplace: Workplace,
   files: readonly File[],
@@ -21,7 +21,9 @@ export async function takeFiles(
 ): Promise<void> {
   const bundles = files.filter(isBundle);
   if (bundles.length > 0) await shelveBundles(workplace, bundles);
-  const pictures = files.filter((file) => !isSvg(file) && !isBundle(file));
+  // Lines alone are no picture to trace.
+  for (const file of files.filter(isDxf)) await takeAsDrawing(workplace.desk, workplace, file, at);
+  const pictures = files.filter((file) => ![isSvg, isBundle, isDxf].some((is) => is(file)));
   const svgs = files.filter(isSvg);
   if (pictures.length > 0) await workplace.addPictures(pictures);
   if (svgs.length === 0) return;

@@ -7,6 +7,9 @@ const SVG_TYPE = 'image/svg+xml';
 export const isSvg = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
   type === SVG_TYPE || (type === '' && /\.svg$/i.test(name));
 
+export const isDxf = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
+  /^(image\/(vnd\.|x-)?dxf|application\/dxf)$/.test(type) || /\.dxf$/i.test(name);
+
 /** A zip file: a bundle, it is taken for. */
 export const isBundle = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
   /^application\/(x-)?zip(-compressed)?$/.test(type) || /\.zip$/i.test(name);

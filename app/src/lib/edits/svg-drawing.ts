@@ -1,14 +1,14 @@
 import { isEmptyBox, nodesBox, type Point } from '@mirrot/core';
 import type { Desk } from '$lib/desk/desk.svelte';
-import { leftOut } from '$lib/desk/svg-file';
+import { isDxf, leftOut } from '$lib/desk/svg-file';
 import { withProgress, type ProgressPlace } from '$lib/desk/progress';
 import { readingWorker } from '$lib/workers/reading';
 import { putIn } from './clipboard';
 
-// An SVG of another program, taken as drawing.
+// An SVG or DXF of another program, taken as drawing.
 
 /**
- * Puts an SVG into the drawing as shapes: with its middle at a point; without one, where it stands in the file when its
+ * Puts an SVG or DXF into the drawing as shapes: with its middle at a point; without one, where it stands in the file when its
  * page is as large as the sheet, else in the middle of the sheet.
  */
 export async function takeAsDrawing(
@@ -23,7 +23,7 @@ export async function takeAsDrawing(
     place,
     `Reading ${file.name}`,
     () => readingWorker.end(),
-    () => readingWorker.ask((work) => work.svg(text)),
+    () => readingWorker.ask((work) => (isDxf(file) ? work.dxf(text) : work.svg(text))),
   );
   if (!reading) return;
   const { art, left } = reading;

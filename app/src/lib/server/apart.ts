@@ -7,7 +7,7 @@ import type { BundleWork } from './apart/bundle';
 import type { CutoutWork } from './apart/cut-out';
 import type { Art, Bundle, LineWork, OutputRange, PlotWish } from '@mirrot/core';
 import type { LinesAnswer, LinesWork } from './apart/lines';
-import type { SvgAnswer } from './apart/read-svg';
+import type { DrawingAnswer, DrawingWork } from './apart/read-drawing';
 import type { StraightenWork } from './apart/straighten';
 import { Refusal } from './refusal';
 
@@ -125,41 +125,41 @@ export const zipApart = async (files: Extract<BundleWork, { kind: 'zip' }>['file
 export const readBundlesApart = async (bytes: Uint8Array): Promise<readonly Bundle[]> =>
   (await bundling(() => answered<{ bundles: readonly Bundle[] }>('bundle.js', { kind: 'read', bytes } satisfies BundleWork, 'The bundle is too large to be taken apart here. Nothing was added.'))).bundles; // prettier-ignore
 
-/** SVGs read at a time, and how long one may take, milliseconds. */
+/** Drawings read at a time, and how long one may take, milliseconds. */
 const reading = pLimit(1);
 const READING_TIME = 30_000;
-/** Memory that reading an SVG may take, MB. */
+/** Memory that reading a drawing may take, MB. */
 const READING_MEMORY = 1500;
 
-const notRead = (message: string): Refusal => new Refusal(422, 'svg', `${message} Nothing was added.`);
+const notRead = (message: string): Refusal => new Refusal(422, 'drawing', `${message} Nothing was added.`);
 
-/** Reads an SVG as a drawing, in a thread that is ended when it takes over half a minute. */
-export const readSvgApart = (text: string): Promise<SvgReading> =>
+/** Reads an SVG or DXF as a drawing, in a thread that is ended when it takes over half a minute. */
+export const readDrawingApart = (work: DrawingWork): Promise<SvgReading> =>
   reading(
     () =>
       new Promise<SvgReading>((resolve, reject) => {
-        const worker = new Worker(join(scripts(), 'read-svg.js'), {
-          workerData: text,
+        const worker = new Worker(join(scripts(), 'read-drawing.js'), {
+          workerData: work,
           resourceLimits: { maxOldGenerationSizeMb: READING_MEMORY },
         });
         const timer = setTimeout(() => {
-          reject(notRead('This SVG takes over half a minute to read.'));
+          reject(notRead('This drawing takes over half a minute to read.'));
           void worker.terminate();
         }, READING_TIME);
-        worker.once('message', (answer: SvgAnswer) => {
+        worker.once('message', (answer: DrawingAnswer) => {
           if (!('refused' in answer)) return resolve(answer);
           reject(new Refusal(422, answer.refused.code, answer.refused.message));
         });
         worker.once('error', (error) =>
           reject(
             (error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY'
-              ? notRead('This SVG is too large to be read here.')
+              ? notRead('This drawing is too large to be read here.')
               : error,
           ),
         );
         worker.once('exit', (code) => {
           clearTimeout(timer);
-          reject(new Error(`Reading an SVG ended with ${code}.`));
+          reject(new Error(`Reading a drawing ended with ${code}.`));
         });
       }),
   );

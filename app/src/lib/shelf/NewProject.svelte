@@ -3,7 +3,7 @@
   import { untrack } from 'svelte';
   import { ServerError } from '$lib/desk/api';
   import { importFile } from '$lib/desk/project-api';
-  import { isSvg, leftOut } from '$lib/desk/svg-file';
+  import { isDxf, isSvg, leftOut } from '$lib/desk/svg-file';
   import Modal from '$lib/ui/Modal.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
   import Segments from '$lib/ui/Segments.svelte';
@@ -22,7 +22,11 @@
   let name = $state(untrack(() => (file ? nameFromFile(file.name) : 'Untitled')));
   /** An SVG may be drawing as well as picture. */
   const svg = $derived(files.length === 1 && file !== null && isSvg(file));
-  let taken = $state('picture' as 'picture' | 'drawing');
+  /** A DXF is a drawing and nothing else. */
+  const dxf = $derived(files.length === 1 && file !== null && isDxf(file));
+  let taken = $state(
+    untrack(() => (files[0] && isDxf(files[0]) ? 'drawing' : 'picture')) as 'picture' | 'drawing',
+  );
   let kind: 'picture' | 'own' = $state(untrack(() => (file ? 'picture' : 'own')));
   let sheet = $state({ ...A4 });
   let share: number | null = $state(null);
@@ -53,7 +57,7 @@
     share = 0;
     stopper = new AbortController();
     try {
-      if (svg && taken === 'drawing') {
+      if ((svg || dxf) && taken === 'drawing') {
         const { project, left } = await importFile(file!, wanted, stopper.signal);
         return made(project.id, `The file is the drawing now.${leftOut(left)}`);
       }
@@ -75,7 +79,7 @@
 
 <Modal {open} title="New project" close={leave} width={520} first={() => nameField ?? null}>
   <form onsubmit={start}>
-    {#if picture}
+    {#if picture && !dxf}
       <div class="picture">
         {#if files.length > 1}<p class="quiet">
             This one is traced; {files.length - 1} more lie ready in the stack.

@@ -15,7 +15,7 @@ const PICTURE_TYPES = 'image/png,image/jpeg,image/webp,image/gif,image/tiff,imag
 
 /** Asks for whatever a project can be started with: pictures, drawings, bundles. */
 export const askForAnything = (take: (files: File[]) => void): void =>
-  askForFiles(`${PICTURE_TYPES},application/zip,.zip`, take, true);
+  askForFiles(`${PICTURE_TYPES},application/zip,.zip,.dxf`, take, true);
 
 export const askForPictures = (take: (files: File[]) => void, several = true): void =>
   askForFiles(PICTURE_TYPES, take, several);

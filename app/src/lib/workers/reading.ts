@@ -5,6 +5,8 @@ import { starter } from './start';
 export interface ReadingWork {
   /** Reads an SVG as a drawing in one layer. Refuses with the sentence of what is wrong. */
   svg(text: string): SvgReading;
+  /** Reads a DXF as a drawing in one layer. Refuses with the sentence of what is wrong. */
+  dxf(text: string): SvgReading;
   /** Reads what was copied, which is JSON. Refuses with the sentence of what is wrong. */
   copied(text: string): Art;
   /**

@@ -1,4 +1,4 @@
-import { letterPaths, readArt, readFont, readSvg, type Font } from '@mirrot/core';
+import { letterPaths, readArt, readDxf, readFont, readSvg, type Font } from '@mirrot/core';
 import * as Comlink from 'comlink';
 import type { ReadingWork } from './reading';
 
@@ -26,6 +26,7 @@ const work: ReadingWork = {
       throw error;
     }
   },
+  dxf: (text) => readDxf(text, { layers: false }),
   copied: (text) => readArt(JSON.parse(text)),
   async letters(address, lettering, id) {
     if (!fonts.has(address)) fonts.set(address, fetchFont(address));
