@@ -91,10 +91,18 @@ export const leadOf = ({ machine, leadBlade }: Exporting): number =>
 export const joinOf = ({ machine }: Exporting): number =>
   machine.tool === 'pen' ? machine.lineWidth / 2 : 0;
 
+/** What is done to the lines. A machine holds one knife: layers that have no use of their own are cut with it. */
+export function linesOf({ format, lines, machine }: Exporting, art: Art): LineWork {
+  if (format !== 'plt' || machine.tool === 'pen') return lines;
+  const uses = Object.fromEntries(art.layers.map(({ id }) => [id, lines.uses[id] ?? 'cut']));
+  return { ...lines, uses };
+}
+
 /** What is wished of the lines; null where the drawing is written as it is painted. */
-export function linesWish(out: Exporting, range: OutputRange): LinesWish | null {
+export function linesWish(out: Exporting, range: OutputRange, art: Art): LinesWish | null {
   if (!holdsLines(out)) return null;
-  const { format, lines, shortWay, machine } = out;
+  const { format, shortWay, machine } = out;
+  const lines = linesOf(out, art);
   if (format !== 'plt') return { kind: 'curves', range, lines };
   const order = shortWay ? 'short' : 'kept';
   const innerFirst = machine.tool === 'knife';

@@ -5,7 +5,7 @@ import { currentHex } from '$lib/edits/painting';
 import { receiverInWords } from './receivers';
 import { FIRST_EXPORT } from './exporting';
 import { linesNow, previewUrl, queryOf } from '$lib/steps/export/asking';
-import { leftOutWords, USES, useOf } from '$lib/steps/export/kinds';
+import { canBeMadeHere, leftOutWords, USES, useOf } from '$lib/steps/export/kinds';
 import { command } from '$lib/steps/commands';
 import { chooseShapes } from './choice';
 import type { SetAside } from './kept-changes';
@@ -187,13 +187,13 @@ describe('what is written', () => {
     Object.assign(w.exporting, { format: 'plt', area: 'chosen' });
     b.desk.choose(chooseShapes([b.shapes[0]!.id]));
     const lines = { area: 'drawing', margin: '12', scale: '2', only: b.shapes[0]!.id };
-    expect(queryOf(w)).toEqual(lines);
+    expect(queryOf(w)).toEqual({ ...lines, order: 'short', join: '0.15' });
     w.exporting.shortWay = false;
     // What is done to the lines, for machines and for curves alike.
     const layer = b.desk.art.layers[0]!.id;
     Object.assign(w.exporting, { lines: { ...PLAIN_LINES, seen: true, thinned: 0.5, marks: true, uses: { [layer]: 'cut' } }, machine: { ...FIRST_MACHINE, tool: 'knife' }, leadBlade: true }); // prettier-ignore
     const done = { seen: '1', thinned: '0.5', marks: '1', uses: `${layer}:cut` };
-    expect(queryOf(w)).toEqual({ ...lines, ...done });
+    expect(queryOf(w)).toEqual({ ...lines, ...done, inner: '1', lead: '0.25' });
     expect(linesNow(w)).toMatchObject({ kind: 'plot', wish: { innerFirst: true, join: 0, lead: 0.25, order: 'kept' } }); // prettier-ignore
     w.exporting.format = 'svg';
     expect(queryOf(w)).not.toHaveProperty('seen');
@@ -201,6 +201,13 @@ describe('what is written', () => {
     w.exporting.hairlines = true;
     expect(queryOf(w)).toMatchObject({ ...done, hairlines: '1', plain: '1' });
     expect(linesNow(w)).toMatchObject({ kind: 'curves', lines: { seen: true } });
+    // Several files at once; the whole project and its palette are asked nothing of.
+    Object.assign(w.exporting, { format: 'png', each: 'layer', widths: [16, 48] });
+    expect(queryOf(w)).toMatchObject({ each: 'layer', widths: '16,48' });
+    expect(canBeMadeHere(w.exporting)).toBe(false);
+    Object.assign(w.exporting, { format: 'zip' });
+    expect(queryOf(w)).toEqual({});
+    expect(canBeMadeHere(w.exporting)).toBe(true);
   });
 
   it('is told by what it is made for, and what it leaves out', () => {

@@ -16,13 +16,13 @@
   /** The widest margin and coarsest tolerance that can be asked for, sheet pixels. */
   const MOST_PX = 1000;
 
-  const USES: readonly (readonly [LineUse | 'none' | 'own', string])[] = [
-    ['own', 'a pen of its own'],
+  const USES: readonly (readonly [LineUse | 'none' | 'own', string])[] = $derived([
+    ['own', out.format === 'plt' && out.machine.tool === 'knife' ? 'as the others' : 'a pen of its own'],
     ['draw', 'draw'],
     ['score', 'score'],
     ['cut', 'cut'],
     ['none', 'leave out'],
-  ];
+  ]);
   function use(layer: string, how: string): void {
     const { [layer]: _, ...uses } = lines.uses;
     set({ uses: how === 'own' ? uses : { ...uses, [layer]: how as LineUse | 'none' } });

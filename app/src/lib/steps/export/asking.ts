@@ -1,4 +1,4 @@
-import type { FileKind, OutputRange } from '@mirrot/core';
+import type { Art, FileKind, OutputRange } from '@mirrot/core';
 import { exportUrl } from '$lib/desk/api';
 import {
   holdsLines,
@@ -6,6 +6,7 @@ import {
   isOfLines,
   joinOf,
   leadOf,
+  linesOf,
   linesWish,
   rangeOf,
   type Exporting,
@@ -21,7 +22,8 @@ export const rangeNow = ({ desk, exporting }: Workplace): OutputRange =>
   rangeOf(exporting, desk.choice, desk.drawing.kept);
 
 /** What is wished of the lines now; null where the drawing is written as it is painted. */
-export const linesNow = (w: Workplace): LinesWish | null => linesWish(w.exporting, rangeNow(w));
+export const linesNow = (w: Workplace): LinesWish | null =>
+  linesWish(w.exporting, rangeNow(w), w.desk.drawing.kept);
 
 /** What is asked of the strokes of a plotter, where it is the server that makes them. */
 function plotQuery(out: Exporting): Record<string, string> {
@@ -35,9 +37,9 @@ function plotQuery(out: Exporting): Record<string, string> {
 }
 
 /** What is asked of the lines of a file of some kind. */
-function lineQuery(out: Exporting, format: FileKind): Record<string, string> {
+function lineQuery(out: Exporting, format: FileKind, art: Art): Record<string, string> {
   if (!holdsLines({ ...out, format })) return {};
-  const { seen, weighted, bladeMargin, thinned, marks, mirrored, uses } = out.lines;
+  const { seen, weighted, bladeMargin, thinned, marks, mirrored, uses } = linesOf({ ...out, format }, art);
   const used = Object.entries(uses).map(([layer, use]) => `${layer}:${use}`);
   return {
     ...(isOfLines(format) ? {} : { hairlines: '1' }),
@@ -64,7 +66,7 @@ export function queryAs(w: Workplace, format: FileKind): Record<string, string> 
     ...(scale !== 1 ? { scale: String(scale) } : {}),
     ...(only ? { only: [...only].join(',') } : {}),
     ...(format === 'svg' && plain ? { plain: '1' } : {}),
-    ...lineQuery(w.exporting, format),
+    ...lineQuery(w.exporting, format, w.desk.drawing.kept),
     ...(isPixels(format) ? { ppi: String(ppi) } : {}),
   };
 }

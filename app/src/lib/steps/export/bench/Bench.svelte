@@ -183,7 +183,7 @@
     <svg class="under" aria-hidden="true">
       {#if plate}
         <rect
-          class="table"
+          class="plate"
           x={plate.x - ROOM_PX}
           y={plate.y - ROOM_PX}
           width={plate.width + 2 * ROOM_PX}
@@ -298,7 +298,7 @@
   canvas {
     display: block;
   }
-  .table {
+  .plate {
     fill: var(--ledge);
     stroke: var(--line);
   }
