@@ -65,18 +65,13 @@ let made = 0;
 export const blendInRgb = (pdf: Pdf): void =>
   void (pageOf(pdf).dictionary!.data.Group = { Type: 'Group', S: 'Transparency', CS: 'DeviceRGB', I: true });
 
-/**
- * Draws something by itself and lays it over what is there as a whole.
- *
- * @param apart whether what stands in it is blended only with each other
- */
-export function asGroup(
+/** Something drawn by itself, in the page's own plane; and the matrix that maps it now. */
+function formOf(
   pdf: Pdf,
-  { opacity, blend, apart }: { readonly opacity: number; readonly blend: Blend; readonly apart: boolean },
+  apart: boolean,
   draw: () => void,
-): void {
+): { readonly form: Reference; readonly matrix: Matrix } {
   const page = pageOf(pdf);
-  const name = `Group${++made}`;
   const resources = { ExtGState: {}, XObject: {}, Pattern: {}, Font: {}, ColorSpace: {} };
   const { width, height } = page;
   const form = pdf.ref({
@@ -108,10 +103,38 @@ export function asGroup(
     document.page = page;
     form.end();
   }
+  return { form, matrix };
+}
+
+/** Lays what was drawn by itself over what is there, as a graphics state says. */
+function lay(pdf: Pdf, form: Reference, matrix: Matrix, graphics: Record<string, unknown>): void {
+  const page = pageOf(pdf);
+  const name = `Group${++made}`;
   page.xobjects[name] = form;
-  const state = pdf.ref({ Type: 'ExtGState', BM: PDF_BLENDS[blend], ca: opacity, CA: opacity });
+  const state = pdf.ref({ Type: 'ExtGState', ...graphics });
   state.end();
   page.ext_gstates[name] = state;
   // The group's content has the page's own plane: what maps it now is undone for as long as it is laid down.
   pdf.addContent(`q ${text(inverse(matrix))} cm /${name} gs /${name} Do Q`);
+}
+
+/**
+ * Draws something by itself and lays it over what is there as a whole.
+ *
+ * @param apart whether what stands in it is blended only with each other
+ */
+export function asGroup(
+  pdf: Pdf,
+  { opacity, blend, apart }: { readonly opacity: number; readonly blend: Blend; readonly apart: boolean },
+  draw: () => void,
+): void {
+  const { form, matrix } = formOf(pdf, apart, draw);
+  lay(pdf, form, matrix, { BM: PDF_BLENDS[blend], ca: opacity, CA: opacity });
+}
+
+/** Draws something that shows as far as a mask is light: all of it where that is white, nothing where it is black. */
+export function asMasked(pdf: Pdf, mask: () => void, draw: () => void): void {
+  const { form: light } = formOf(pdf, true, mask);
+  const { form, matrix } = formOf(pdf, true, draw);
+  lay(pdf, form, matrix, { SMask: { Type: 'Mask', S: 'Luminosity', G: light } });
 }

@@ -15,7 +15,7 @@ import {
 import PDFDocument from 'pdfkit';
 import sharp from 'sharp';
 import type { OutputOptions } from '../output-options';
-import { asGroup, blendInRgb, type Pdf } from './group';
+import { asGroup, asMasked, blendInRgb, type Pdf } from './group';
 import { pdfGradient } from './gradient';
 
 // The drawing as a PDF of one page, by the same paint list as every other file. What blurs, casts a shadow or is masked is
@@ -92,19 +92,42 @@ function pictureDraw(pdf: Pdf, picture: PlacedPicture, bytes: Buffer): Draw {
   };
 }
 
+/** A grey as light as a share of white. */
+const greyHex = (share: number): string => {
+  const two = Math.round(255 * share)
+    .toString(16)
+    .padStart(2, '0');
+  return `#${two}${two}${two}`;
+};
+
 function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): void {
   const d = drawnData(paths);
   if (!d) return;
   const box: Box = paintedBox([{ ...part, paths, fill, stroke, opacity: 1, clip: null }]);
   const colour = (paint: SeenPaint): PDFKit.Mixins.ColorValue =>
     paint.kind === 'flat' ? paint.hex : pdfGradient(pdf, paint, box);
-  const fillIt = (): void => void (fill && pdf.path(d).fill(colour(fill), 'even-odd'));
+  /** A gradient that fades is opaque behind a mask: masks within its pattern are not what every reader draws. */
+  const paintIt = (paint: SeenPaint, lay: (colour: PDFKit.Mixins.ColorValue) => void): void => {
+    if (paint.kind === 'flat' || paint.stops.every(({ opacity }) => opacity === 1)) return lay(colour(paint));
+    const { x0, y0, x1, y1 } = box;
+    const light = { ...paint, stops: paint.stops.map(({ at, opacity }) => ({ at, hex: greyHex(opacity), opacity: 1 })) }; // prettier-ignore
+    const whole = { ...paint, stops: paint.stops.map((stop) => ({ ...stop, opacity: 1 })) };
+    asMasked(
+      pdf,
+      () => void pdf.rect(x0, y0, x1 - x0, y1 - y0).fill(colour(light)),
+      () => lay(colour(whole)),
+    );
+  };
+  const fillIt = (): void => void (fill && paintIt(fill, (by) => void pdf.path(d).fill(by, 'even-odd')));
   const strokeIt = (): void => {
     if (!stroke) return;
-    pdf.lineWidth(stroke.width).lineCap(stroke.ends).lineJoin(stroke.joins).miterLimit(stroke.miterLimit);
-    if (stroke.dash.length > 0) pdf.dash(stroke.dash as unknown as number, { phase: stroke.dashOffset ?? 0 });
-    else pdf.undash();
-    pdf.path(d).stroke(colour(stroke.paint));
+    paintIt(stroke.paint, (by) => {
+      pdf.lineWidth(stroke.width).lineCap(stroke.ends).lineJoin(stroke.joins).miterLimit(stroke.miterLimit);
+      if (stroke.dash.length > 0)
+        pdf.dash(stroke.dash as unknown as number, { phase: stroke.dashOffset ?? 0 });
+      else pdf.undash();
+      pdf.path(d).stroke(by);
+    });
   };
   pdf.save();
   if (stroke?.under) strokeIt();
