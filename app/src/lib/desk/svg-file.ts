@@ -10,6 +10,10 @@ export const isSvg = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
 export const isDxf = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
   /^(image\/(vnd\.|x-)?dxf|application\/dxf)$/.test(type) || /\.dxf$/i.test(name);
 
+/** A text that may hold a palette. */
+export const isPaletteText = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
+  /^(text\/(plain|css)|application\/json)$/.test(type) || /\.(txt|css|json)$/i.test(name);
+
 /** A zip file: a bundle, it is taken for. */
 export const isBundle = ({ type, name }: Pick<File, 'type' | 'name'>): boolean =>
   /^application\/(x-)?zip(-compressed)?$/.test(type) || /\.zip$/i.test(name);

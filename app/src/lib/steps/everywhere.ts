@@ -1,3 +1,4 @@
+import { askForFile } from '$lib/ui/ask';
 import Blend from '@lucide/svelte/icons/blend';
 import Copy from '@lucide/svelte/icons/copy-check';
 import Maximize from '@lucide/svelte/icons/maximize';
@@ -59,6 +60,17 @@ export const EVERYWHERE: readonly Command[] = [
     icon: Search,
     keys: ['Mod+K'],
     run: (w) => void (w.dialog = 'finder'),
+  },
+  {
+    id: 'take-file',
+    title: 'Take a picture, drawing, bundle or palette',
+    run: (w) =>
+      askForFile((files) => {
+        import('$lib/edits/taking').then(
+          ({ takeFiles }) => void takeFiles(w, files, null),
+          () => w.desk.say('What reads files could not be fetched. Try again in a moment.', 'bad'),
+        );
+      }),
   },
   { id: 'light-dark', title: 'Turn light and dark', icon: SunMoon, run: () => turnMode() },
   { id: 'keys', title: 'Show the keys', icon: Keyboard, keys: ['?'], run: (w) => void (w.dialog = 'keys') },

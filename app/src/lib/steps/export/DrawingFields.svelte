@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { fromPx, outputBox, PX_PER } from '@mirrot/core';
+  import { fromPx, outputBox, PX_PER, UNITS, type Unit } from '@mirrot/core';
   import { chosenNodes } from '$lib/desk/choice';
   import { holdsLines, isOfLines, mayBeOfLines } from '$lib/desk/exporting';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -19,7 +19,9 @@
   const desk = $derived(workplace.desk);
   const out = $derived(workplace.exporting);
   const box = $derived(outputBox(desk.art, rangeNow(workplace)));
-  const unit = $derived(desk.art.sheet.unit);
+  /** The unit that sizes are typed in: the sheet's until another one is chosen. */
+  let chosenUnit = $state<Unit | null>(null);
+  const unit = $derived(chosenUnit ?? desk.art.sheet.unit);
   const [width, height] = $derived([(box.x1 - box.x0) * out.scale, (box.y1 - box.y0) * out.scale]);
   const across = $derived((width / PX_PER.in) * out.ppi);
   const chosen = $derived(chosenNodes(desk.choice, desk.art).length);
@@ -85,6 +87,16 @@
     change={(v) => scaleTo(v, height)}
   />
 </div>
+<label class="field">
+  <span class="quiet">in</span>
+  <select
+    aria-label="Unit of the size"
+    value={unit}
+    onchange={(e) => (chosenUnit = e.currentTarget.value as Unit)}
+  >
+    {#each UNITS as one (one)}<option value={one}>{one}</option>{/each}
+  </select>
+</label>
 {#if isPixels(out.format)}
   <div class="pair">
     <NumberField label="ppi" value={out.ppi} digits={1} min={1} max={2400} change={(v) => (out.ppi = v)} />
