@@ -1,5 +1,10 @@
 import { readBundles, readHpgl, writeBundle, type Art } from '@mirrot/core';
+import DxfParser from 'dxf-parser';
 import { unzipSync } from 'fflate';
+import { execFileSync } from 'node:child_process';
+import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import sharp from 'sharp';
 import { expect, test } from './test';
 import { URL } from './desk';
@@ -117,6 +122,14 @@ test('a drawing goes out by layers, by shapes, in several sizes, and as lines ma
     expect((await sharp(png).metadata()).width, name).toBe(name.includes('-16-px') ? 16 : 48);
   expect((await request.get(`${can}/export.png?widths=0,16`)).status()).toBe(400);
 
+  // Source outside: pdfinfo and dxf-parser. The page has the sheet's real size; so has what CAD reads.
+  const folder = mkdtempSync(join(tmpdir(), 'mirrot-out-'));
+  writeFileSync(join(folder, 'a.pdf'), await bytes(`${can}/export.pdf`));
+  const [, across, down] = /Page size:\s+([\d.]+) x ([\d.]+) pts/.exec(execFileSync('pdfinfo', [join(folder, 'a.pdf')], { encoding: 'utf8' }))!; // prettier-ignore
+  expect(Math.abs(Number(across) / (art.sheet.width * 0.75) - 1)).toBeLessThan(0.001);
+  expect(Math.abs(Number(down) / (art.sheet.height * 0.75) - 1)).toBeLessThan(0.001);
+  rmSync(folder, { recursive: true });
+
   // A cutter's lines: none twice, nothing that lies beneath, drawn by hairlines in an SVG too.
   const length = (file: Buffer): number =>
     readHpgl(file.toString()).strokes.reduce((sum, { points }) => sum + points.reduce((n, p, i) => (i === 0 ? n : n + Math.hypot(p.x - points[i - 1]!.x, p.y - points[i - 1]!.y)), 0), 0); // prettier-ignore
@@ -129,4 +142,79 @@ test('a drawing goes out by layers, by shapes, in several sizes, and as lines ma
   expect((await bytes(`${can}/export.svg?hairlines=1&uses=${uses}`)).toString()).toMatch(/<g id="[^"]*Cut|<title>Cut/); // prettier-ignore
   expect((await request.get(`${can}/export.plt?uses=x:burn`)).status()).toBe(400);
   expect((await request.get(`${can}/export.plt?uses=${art.layers.map(({ id }) => `${id}:none`).join(',')}`)).status()).toBe(422); // prettier-ignore
+});
+
+test('a DXF and a bundle come onto the shelf by the file chooser; a palette and a DXF onto the desk', async ({
+  page,
+  request,
+}) => {
+  const projects = (await (await request.get(api())).json()) as Listed[];
+  const of = (name: string): string => `${api()}/${projects.find((p) => p.name === name)!.id}`;
+  const bytes = async (address: string): Promise<Buffer> =>
+    Buffer.from(await (await request.get(address)).body());
+  const dxf = await bytes(`${of('Glasshouse')}/export.dxf`);
+  const entities = new DxfParser().parseSync(dxf.toString())!.entities;
+  expect(entities.length).toBeGreaterThan(10);
+  const choose = async (
+    press: () => Promise<unknown>,
+    file: { name: string; mimeType: string; buffer: Buffer },
+  ): Promise<void> => {
+    const choosing = page.waitForEvent('filechooser');
+    await press();
+    await (await choosing).setFiles(file);
+  };
+  const pickOnShelf = () => page.getByRole('button', { name: /Choose a picture/ }).click();
+  await page.goto(URL());
+  await choose(pickOnShelf, { name: 'house.dxf', mimeType: 'image/vnd.dxf', buffer: dxf });
+  const dialog = page.getByRole('dialog', { name: 'New project' });
+  await dialog.getByLabel('name').fill('House from CAD');
+  await dialog.getByRole('button', { name: 'Start' }).click();
+  await expect(page.getByRole('heading', { name: 'House from CAD' })).toBeVisible();
+  const made = ((await (await request.get(api())).json()) as Listed[]).find(
+    (p) => p.name === 'House from CAD',
+  )!;
+  const { art } = (await (await request.get(`${api()}/${made.id}/art`)).json()) as { art: Art };
+  const { art: before } = (await (await request.get(`${of('Glasshouse')}/art`)).json()) as { art: Art };
+  expect(art.sheet.width).toBeCloseTo(before.sheet.width, 6);
+  expect(art.layers.map(({ name }) => name)).toEqual(before.layers.map(({ name }) => name));
+
+  // On its desk: what the finder takes, by what it is.
+  const take = async (file: { name: string; mimeType: string; buffer: Buffer }): Promise<void> => {
+    await page.keyboard.press('Control+k');
+    await page.getByRole('combobox', { name: 'Command' }).fill('Take a picture, drawing');
+    await choose(() => page.getByRole('option', { name: /^Take a picture, drawing/ }).click(), file);
+  };
+  await take({
+    name: 'seeds.txt',
+    mimeType: 'text/plain',
+    buffer: Buffer.from('#2f6b4f leaf\n#d4561c carrot\n'),
+  });
+  await expect(page.getByText('2 chips were added.')).toBeVisible();
+  await take({ name: 'more.dxf', mimeType: '', buffer: dxf });
+  await expect(
+    page.getByText(/more\.dxf lies? on the sheet|parts of more\.dxf lie on the sheet/),
+  ).toBeVisible();
+  await take({ name: 'broken.dxf', mimeType: '', buffer: Buffer.from('0\nSECTION\n') });
+  await expect(page.getByText(/DXF.*Nothing was added\./)).toBeVisible();
+
+  const zip = await bytes(`${api()}/${made.id}/export.zip`);
+  await page.goto(URL());
+  await choose(pickOnShelf, { name: 'house.zip', mimeType: 'application/zip', buffer: zip });
+  await expect(page.getByRole('heading', { name: 'House from CAD' })).toBeVisible();
+  expect(page.url()).not.toContain(made.id);
+  await page.goto(URL());
+  await choose(pickOnShelf, { name: 'no.zip', mimeType: 'application/zip', buffer: zip.subarray(0, 200) });
+  await expect(page.getByText(/Nothing was added\./)).toBeVisible();
+  // Several, marked on the shelf, in one file.
+  await page.getByRole('button', { name: 'Write several' }).click();
+  const marks = page.getByLabel('Take House from CAD');
+  await marks.nth(0).check();
+  await marks.nth(1).check();
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Write one zip file' }).click(),
+  ]);
+  expect(readBundles(readFileSync(await download.path())).map(({ name }) => name)).toEqual(['House from CAD', 'House from CAD']); // prettier-ignore
+  for (const { id, name } of (await (await request.get(api())).json()) as Listed[])
+    if (name === 'House from CAD') await request.delete(`${api()}/${id}`);
 });
