@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Machine } from '@mirrot/core';
+  import type { ComponentProps } from 'svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
@@ -12,6 +13,36 @@
   const out = $derived(workplace.exporting);
   const machine = $derived(out.machine);
   const set = (change: Partial<Machine>): void => void (out.machine = { ...machine, ...change });
+
+  interface MachineField extends Omit<ComponentProps<typeof NumberField>, 'value' | 'change'> {
+    readonly key: Exclude<keyof Machine, 'tool'>;
+  }
+  const FIELDS: readonly MachineField[] = [
+    { key: 'lineWidth', label: 'line', name: 'Width of the line it leaves', unit: 'mm', digits: 2, step: 0.05, min: 0.01, max: 20 }, // prettier-ignore
+    {
+      key: 'speed',
+      label: 'speed',
+      name: 'Speed with the pen down',
+      unit: 'mm/s',
+      digits: 1,
+      min: 1,
+      max: 2000,
+    },
+    { key: 'travelSpeed', label: 'travel', name: 'Speed of travel, with the pen up', unit: 'mm/s', digits: 1, min: 1, max: 5000 }, // prettier-ignore
+    { key: 'acceleration', label: 'gains', name: 'Speed it gains each second', unit: 'mm/s²', digits: 0, step: 100, min: 10, max: 100_000 }, // prettier-ignore
+    {
+      key: 'liftTime',
+      label: 'lift',
+      name: 'Time of a lift',
+      unit: 's',
+      digits: 2,
+      step: 0.05,
+      min: 0,
+      max: 10,
+    },
+    { key: 'placesPerSecond', label: 'takes', name: 'Places it takes a second', unit: 'places/s', digits: 0, step: 50, min: 1, max: 100_000 }, // prettier-ignore
+    { key: 'bladeOffset', label: 'blade', name: 'How far the blade trails', unit: 'mm', digits: 3, step: 0.05, min: 0, max: 5 }, // prettier-ignore
+  ];
 
   const plot = $derived(workplace.lineMaking.made?.plot ?? null);
   const saved = $derived(plot ? plot.kept.travel - plot.way.travel : 0);
@@ -41,83 +72,11 @@
 {/if}
 <p class="quiet" aria-live="polite">{told}</p>
 <Fold title="The machine" figure="{machine.speed} mm/s">
-  <NumberField
-    label="line"
-    name="Width of the line it leaves"
-    unit="mm"
-    value={machine.lineWidth}
-    digits={2}
-    step={0.05}
-    min={0.01}
-    max={20}
-    change={(lineWidth) => set({ lineWidth })}
-  />
-  <NumberField
-    label="speed"
-    name="Speed with the pen down"
-    unit="mm/s"
-    value={machine.speed}
-    digits={1}
-    min={1}
-    max={2000}
-    change={(speed) => set({ speed })}
-  />
-  <NumberField
-    label="travel"
-    name="Speed of travel, with the pen up"
-    unit="mm/s"
-    value={machine.travelSpeed}
-    digits={1}
-    min={1}
-    max={5000}
-    change={(travelSpeed) => set({ travelSpeed })}
-  />
-  <NumberField
-    label="gains"
-    name="Speed it gains each second"
-    unit="mm/s²"
-    value={machine.acceleration}
-    digits={0}
-    step={100}
-    min={10}
-    max={100_000}
-    change={(acceleration) => set({ acceleration })}
-  />
-  <NumberField
-    label="lift"
-    name="Time of a lift"
-    unit="s"
-    value={machine.liftTime}
-    digits={2}
-    step={0.05}
-    min={0}
-    max={10}
-    change={(liftTime) => set({ liftTime })}
-  />
-  <NumberField
-    label="takes"
-    name="Places it takes a second"
-    unit="places/s"
-    value={machine.placesPerSecond}
-    digits={0}
-    step={50}
-    min={1}
-    max={100_000}
-    change={(placesPerSecond) => set({ placesPerSecond })}
-  />
-  {#if machine.tool === 'knife'}
-    <NumberField
-      label="blade"
-      name="How far the blade trails"
-      unit="mm"
-      value={machine.bladeOffset}
-      digits={3}
-      step={0.05}
-      min={0}
-      max={5}
-      change={(bladeOffset) => set({ bladeOffset })}
-    />
-  {/if}
+  {#each FIELDS as { key, ...field } (key)}
+    {#if key !== 'bladeOffset' || machine.tool === 'knife'}
+      <NumberField {...field} value={machine[key]} change={(value) => set({ [key]: value })} />
+    {/if}
+  {/each}
 </Fold>
 
 <style>

@@ -22,12 +22,17 @@
   const pixels = $derived([width, height].map((v) => Math.round((v / PX_PER.in) * out.ppi)));
   const ready = $derived(workplace.saving.state === 'kept');
   const chosen = $derived(chosenNodes(desk.choice, desk.art).length);
-  const left = $derived(
-    isOfDrawing(out.format)
-      ? leftOutWords(leftOut(desk.art, out.format, { ...range, pictures: out.picture }), out.format, out.area)
-      : [],
-  );
   const lined = $derived(holdsLines(out));
+  const left = $derived.by(() => {
+    if (!isOfDrawing(out.format)) return [];
+    // Hairlines leave out what files of lines do.
+    const kind = lined ? 'dxf' : out.format;
+    const layers = desk.art.layers.filter(({ id }) => lined && out.lines.uses[id] === 'none').length;
+    return [
+      ...leftOutWords(leftOut(desk.art, kind, { ...range, pictures: out.picture }), kind, out.area),
+      ...(layers > 0 ? [`${layers} ${layers === 1 ? 'layer' : 'layers'} set to be left out`] : []),
+    ];
+  });
   const { lineMaking } = $derived(workplace);
   // Lines are made ready here, of the drawing as it is.
   const wish = $derived(out.area === 'chosen' && chosen === 0 ? null : linesNow(workplace));
