@@ -7,10 +7,11 @@ import * as geometry from '@mirrot/core/geometry';
 import * as path from '@mirrot/core/path';
 import * as picture from '@mirrot/core/picture';
 import * as plot from '@mirrot/core/plot';
+import * as proof from '@mirrot/core/proof';
 import * as trace from '@mirrot/core/trace';
 
 describe('the public face', () => {
-  const rooms = { art, colour, formats, geometry, path, picture, plot, trace };
+  const rooms = { art, colour, formats, geometry, path, picture, plot, proof, trace };
 
   it('has each name of every room at the root too, once', () => {
     const names = Object.values(rooms).flatMap((room) => Object.keys(room));
@@ -27,6 +28,7 @@ describe('the public face', () => {
       colour: ['deltaE2000'],
       formats: ['writeSvg', 'readSvg', 'writeDxf', 'writeHpgl'],
       plot: ['planPlot'],
+      proof: ['findings'],
       art: ['artSchema'],
     };
     for (const [room, names] of Object.entries(FIXED))

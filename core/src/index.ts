@@ -9,3 +9,4 @@ export * from './art/index';
 export * from './trace/index';
 export * from './formats/index';
 export * from './plot/index';
+export * from './proof/index';

@@ -1,3 +1,4 @@
+export { chipUses } from './chip-uses';
 export { areaByColour, type ColourShare } from './area-by-colour';
 export * from './blank';
 export { shapeBounds } from './bounds';

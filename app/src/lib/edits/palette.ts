@@ -1,5 +1,6 @@
 import {
   addChip,
+  chipUses,
   isGradient,
   keepAsChip,
   MOST_CHIPS,
@@ -7,10 +8,8 @@ import {
   recolourChips,
   replaceChips,
   shapesOf,
-  chipsOf,
   coloursIn,
   together,
-  type Art,
   type NamedColour,
   type Recipe,
 } from '@mirrot/core';
@@ -35,18 +34,10 @@ export function addColours(desk: Desk, label: string, colours: readonly NamedCol
   desk.say(words.filter(Boolean).join(' '), taken.length > 0 ? 'good' : 'plain');
 }
 
-/** How often each chip is used, what was taken off counted too. */
-export function usesOf(art: Art): Map<string, number> {
-  const uses = new Map<string, number>();
-  for (const { shape } of shapesOf(art))
-    for (const chip of chipsOf(shape)) uses.set(chip, (uses.get(chip) ?? 0) + 1);
-  return uses;
-}
-
 /** Offers to merge chips that are hardly told apart: of each group the one used most stays. */
 export function mergeNear(desk: Desk): void {
   const { chips } = desk.art;
-  const uses = usesOf(desk.art);
+  const uses = chipUses(desk.art);
   const stays = new Map<string, string>();
   const root = (id: string): string => (stays.has(id) ? root(stays.get(id)!) : id);
   for (const { one, other } of nearPairs(chips.map((c) => c.hex))) {

@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    chipUses,
     CHIP_ROLES,
     MirrotError,
     MOST_CHIPS,
@@ -18,7 +19,7 @@
   } from '@mirrot/core';
   import X from '@lucide/svelte/icons/x';
   import { applyColour } from '$lib/edits/painting';
-  import { addColours, keepAllAsChips, mergeNear, usesOf } from '$lib/edits/palette';
+  import { addColours, keepAllAsChips, mergeNear } from '$lib/edits/palette';
   import { receiverInWords } from '$lib/desk/receivers';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
@@ -32,7 +33,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const chips = $derived(desk.art.chips);
-  const uses = $derived(usesOf(desk.art));
+  const uses = $derived(chipUses(desk.art));
   const nameOf = (chip: Chip): string => chip.name || chip.hex.toUpperCase();
   const chosen = $derived(chips.find((c) => c.id === desk.colouring.chip) ?? null);
   const unused = $derived(chips.filter((c) => !uses.has(c.id)));

@@ -1,0 +1,170 @@
+import { describe, expect, it } from 'vitest';
+import { changeArt } from '../art/change';
+import { addChip, addNode, together } from '../art/edits';
+import { emptyArt } from '../art/blank';
+import { plainStroke } from '../art/paint';
+import type { Art, Shape } from '../art/schema';
+import { frozen, shapeOf } from '../art/testing';
+import { findShape, shapesOf } from '../art/tree';
+import { plainForm } from '../path/form';
+import { formPath } from '../path/form-path';
+import type { Path } from '../path/path';
+import { transformPath } from '../path/path-map';
+import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
+import { FINDING_KINDS, TOLERANCES, type Finding, type FindingKind } from './finding';
+import { findings, fixFor } from './findings';
+
+const T = TOLERANCES.screen;
+const LEAF = { hex: '#2f6b4f' };
+const drawing = (...shapes: Shape[]): Art =>
+  frozen(changeArt(emptyArt({ width: 1000, height: 1000, unit: 'px' }, 'layer'), together(...shapes.map((s) => addNode('layer', s)))).art); // prettier-ignore
+const filled = (id: string, ...paths: Path[]): Shape => shapeOf(id, { fill: LEAF, paths });
+const line = (id: string, path: Path, width = 4): Shape => shapeOf(id, { fill: null, stroke: plainStroke({ hex: '#22252b' }, width), paths: [path] }); // prettier-ignore
+const kinds = (art: Art): FindingKind[] => findings(art, T).map(({ kind }) => kind);
+
+/** Shapes with nothing wrong: round, cornered, a line, a hole. */
+const CLEAN: readonly Shape[] = [
+  filled('disc', circlePath(100, 900, 60, 'disc-p')),
+  filled('ring', circlePath(300, 900, 60, 'ring-o'), circlePath(300, 900, 30, 'ring-i')),
+  filled('box', squarePath(420, 850, 90, 'box-p')),
+  filled(
+    'leaf',
+    pathOf([anchor(560, 950, null, [20, -70]), anchor(680, 860, [-70, 10], null)], true, 'leaf-p'),
+  ),
+  line('stem', pathOf([anchor(760, 960, null, [10, -40], 'smooth'), anchor(820, 860, [-30, 30], null, 'smooth')], false, 'stem-p')), // prettier-ignore
+];
+const clean = drawing(...CLEAN);
+
+/** A fault planted somewhere: the shapes with it, and how often it is there. */
+type Plant = (x: number, y: number, size: number, random: () => number) => { readonly shapes: readonly Shape[]; readonly chips?: readonly string[]; readonly count?: number }; // prettier-ignore
+const at = (path: Path, x: number, y: number): Path => transformPath(path, [1, 0, 0, 1, x, y]);
+
+const PLANTS: Readonly<Record<FindingKind, readonly Plant[]>> = {
+  'open-fill': [
+    (x, y, s) => ({ shapes: [filled('f', at(pathOf([anchor(0, 0), anchor(s, 0), anchor(s, s)], false, 'p'), x, y))] }), // prettier-ignore
+    (x, y, s) => ({ shapes: [filled('f', at(pathOf([anchor(0, 0), anchor(s, 0), anchor(s, s), anchor(0.3, 0.4)], false, 'p'), x, y))] }), // prettier-ignore
+  ],
+  'near-ends': [
+    (x, y, s) => ({ shapes: [line('a', at(pathOf([anchor(0, 0), anchor(s, 0.3 * s)], false, 'a'), x, y)), line('b', at(pathOf([anchor(s + 0.5, 0.3 * s + 0.3), anchor(s * 0.8, s)], false, 'b'), x, y))] }), // prettier-ignore
+    (x, y, s) => ({ shapes: [line('a', at(pathOf([anchor(0, 0), anchor(s, 0.3 * s), anchor(0.8 * s, s), anchor(0.6, 0.2)], false, 'a'), x, y))] }), // prettier-ignore
+  ],
+  kink: [
+    (x, y, s, random) => {
+      const off = ((1 + 4 * random()) * Math.PI) / 180;
+      const path = pathOf([anchor(0, 0, null, [0.2 * s, -0.3 * s]), anchor(s, 0, [-0.3 * s, 0], [0.3 * s * Math.cos(off), 0.3 * s * Math.sin(off)]), anchor(2 * s, 0.4 * s, [-0.1 * s, -0.3 * s], null)], false, 'k'); // prettier-ignore
+      return { shapes: [line('k', at(path, x, y))] };
+    },
+  ],
+  'long-handle': [
+    (x, y, s) => ({ shapes: [line('h', at(pathOf([anchor(0, 0, null, [1.6 * s, -1.2 * s]), anchor(s, 0, [-0.3 * s, -0.3 * s], null)], false, 'h'), x, y))] }), // prettier-ignore
+  ],
+  'missing-anchor': [
+    (x, y, s) => ({ shapes: [line('m', at(pathOf([anchor(0, 0, null, [0.5 * s, -0.5 * s]), anchor(s, 0, [-0.5 * s, 0.5 * s], null)], false, 'm'), x, y))] }), // prettier-ignore
+  ],
+  'spare-anchor': [
+    (x, y, s) => ({ shapes: [line('s', at(pathOf([anchor(0, 0), anchor(0.4 * s, 0.2 * s), anchor(s, 0.5 * s)], false, 's'), x, y))] }), // prettier-ignore
+  ],
+  'self-crossing': [
+    (x, y, s) => ({ shapes: [filled('c', at(pathOf([anchor(0, 0), anchor(s, s * 0.9), anchor(s, 0), anchor(0, s)], true, 'c'), x, y))] }), // prettier-ignore
+  ],
+  doubled: [
+    (x, y, s) => ({ shapes: [line('a', at(pathOf([anchor(0, 0), anchor(s, s * 0.4)], false, 'a'), x, y)), line('b', at(pathOf([anchor(s, s * 0.4 + 0.8), anchor(0, 0.8)], false, 'b'), x, y))] }), // prettier-ignore
+  ],
+  tiny: [(x, y, _, random) => ({ shapes: [filled('t', squarePath(x, y, 0.2 + 0.6 * random(), 't'))] })],
+  hidden: [
+    (x, y, s) => ({ shapes: [filled('low', circlePath(x, y, s * 0.3, 'low')), filled('high', circlePath(x + 2, y, s * 0.5, 'high'))] }), // prettier-ignore
+    (x, y, s) => ({ shapes: [line('low', pathOf([anchor(x, y), anchor(x + s * 0.2, y + 0.1 * s)], false, 'low')), filled('high', circlePath(x, y, s * 0.5, 'high'))] }), // prettier-ignore
+  ],
+  'off-sheet': [(_, y, s) => ({ shapes: [filled('o', squarePath(1000 + s, y, s, 'o'))] })],
+  'near-colours': [(x, y, s) => ({ shapes: [shapeOf('n', { fill: { chip: 'one' }, paths: [squarePath(x, y, s, 'n')] })], chips: ['#d4561c', '#d4571d'] })], // prettier-ignore
+  'off-palette': [(x, y, s) => ({ shapes: [shapeOf('n', { fill: { hex: '#d4561c' }, paths: [squarePath(x, y, s, 'n')] })], chips: ['#d4561c'] })], // prettier-ignore
+  'near-weights': [(x, y, s) => ({ shapes: [line('w', at(pathOf([anchor(0, 0), anchor(s, s * 0.4)], false, 'w'), x, y), 3.8)] })], // prettier-ignore
+  'near-level': [
+    (x, y, s) => ({ shapes: [filled('l', at(pathOf([anchor(0, 0), anchor(s, s * 0.012), anchor(s * 0.8, s), anchor(0, s * 0.7)], true, 'l'), x, y))] }), // prettier-ignore
+    (x, y, s) => ({ shapes: [line('l', at(pathOf([anchor(0, 0), anchor(s * 0.015, s)], false, 'l'), x, y))] }), // prettier-ignore
+  ],
+};
+const NAMES = ['one', 'two', 'three'];
+const planted = ({ shapes, chips = [] }: ReturnType<Plant>): Art => {
+  // With a palette, what has no chip of it is told: the clean ones take one.
+  const own = chips.length === 0 ? CLEAN : [];
+  const art = drawing(...own, ...shapes.filter(({ fill }) => !fill || !('chip' in fill)));
+  const withChips = changeArt(art, together(...chips.map((hex, i) => addChip({ id: NAMES[i]!, name: NAMES[i]!, hex })))).art; // prettier-ignore
+  const rest = shapes.filter(({ fill }) => fill && 'chip' in fill);
+  return frozen(changeArt(withChips, together(...rest.map((s) => addNode('layer', s)))).art);
+};
+
+describe('findings', () => {
+  it('are none where nothing is wrong', () => {
+    expect(findings(clean, T)).toEqual([]);
+    for (const tolerances of Object.values(TOLERANCES)) expect(findings(clean, tolerances)).toEqual([]);
+    expect(findings(emptyArt({ width: 10, height: 10, unit: 'px' }, 'layer'), T)).toEqual([]);
+    expect(Object.keys(PLANTS).sort()).toEqual([...FINDING_KINDS].sort());
+  });
+
+  it('find each of 90 planted faults, where it is, and nothing besides; fixed, it is gone and nothing else changed', () => {
+    const random = seeded(20);
+    let count = 0;
+    for (const kind of FINDING_KINDS)
+      for (let round = 0; round < 6; round++) {
+        const plants = PLANTS[kind];
+        const [x, y, size] = [100 + 600 * random(), 100 + 500 * random(), 40 + 60 * random()];
+        const plant = plants[round % plants.length]!(x, y, size, random);
+        const art = planted(plant);
+        const found = findings(art, T);
+        expect(found.map((f) => f.kind), `${kind} ${round}`).toEqual([kind]); // prettier-ignore
+        count++;
+        const [finding] = found as [Finding];
+        if (finding.at && kind !== 'off-sheet') {
+          expect(Math.abs(finding.at.x - x)).toBeLessThan(3 * size);
+          expect(Math.abs(finding.at.y - y)).toBeLessThan(3 * size);
+        }
+        expect(finding.amount).toBeGreaterThan(0);
+        const fix = fixFor(art, finding, T);
+        if (!fix) {
+          expect(['long-handle', 'self-crossing', 'off-sheet']).toContain(kind);
+          continue;
+        }
+        const { art: fixed, inverse } = changeArt(art, fix);
+        expect(findings(fixed, T), `${kind} ${round}, fixed`).toEqual([]);
+        expect(inverse.length).toBeGreaterThan(0);
+        for (const { shape } of shapesOf(art))
+          if (!finding.shapes.includes(shape.id) && kind !== 'near-colours') expect(findShape(fixed, shape.id)).toBe(shape); // prettier-ignore
+      }
+    expect(count).toBe(90);
+  });
+
+  it('leave out what is hidden, and what is meant so', () => {
+    const open = filled('f', pathOf([anchor(0, 0), anchor(50, 0), anchor(50, 50)], false, 'p'));
+    expect(kinds(drawing(open))).toEqual(['open-fill']);
+    expect(kinds(drawing({ ...open, shown: false }))).toEqual([]);
+    expect(kinds(drawing({ ...open, meant: true }))).toEqual([]);
+  });
+
+  it('know what lies beneath something from what only seems to', () => {
+    const low = filled('low', circlePath(100, 100, 20, 'low'));
+    const over = (values: Partial<Shape>): FindingKind[] => kinds(drawing(low, shapeOf('high', { fill: LEAF, paths: [circlePath(100, 100, 60, 'high')], ...values }))); // prettier-ignore
+    expect(over({})).toEqual(['hidden']);
+    expect(over({ opacity: 0.9 })).toEqual([]);
+    expect(over({ blend: 'multiply' })).toEqual([]);
+    expect(over({ fill: null, stroke: plainStroke(LEAF, 2) })).toEqual([]);
+    expect(over({ paths: [circlePath(100, 100, 60, 'high'), circlePath(100, 100, 10, 'hole')] })).toEqual([]);
+    // A line whose weight shows beyond what lies over it.
+    expect(kinds(drawing(line('l', pathOf([anchor(70, 100), anchor(130, 102)], false, 'l'), 30), filled('high', squarePath(65, 90, 70, 'h'))))).toEqual([]); // prettier-ignore
+  });
+
+  it('take forms, axes and lettering as they are', () => {
+    const box = formPath(plainForm('box', { x: 200, y: 200, width: 80, height: 40, angle: 0.01 }), 'box');
+    expect(kinds(drawing(filled('box', box)))).toEqual([]);
+    expect(kinds(drawing(filled('e', formPath(plainForm('ellipse', { x: 200, y: 200, width: 80, height: 40 }), 'e'))))).toEqual([]); // prettier-ignore
+  });
+
+  it('keep a key while the thing stays, and a fix for what is gone is none', () => {
+    const open = drawing(filled('f', pathOf([anchor(0, 0), anchor(50, 0), anchor(50, 50)], false, 'p')));
+    const [one] = findings(open, T);
+    expect(findings(changeArt(open, addNode('layer', filled('g', circlePath(200, 200, 20, 'g')))).art, T)[0]!.key).toBe(one!.key); // prettier-ignore
+    expect(fixFor(clean, one!, T)).toBeNull();
+    for (const kind of FINDING_KINDS)
+      expect(fixFor(clean, { ...one!, kind, key: `${kind} x y`, shapes: ['nobody'] }, T) === null || ['tiny', 'hidden'].includes(kind)).toBe(true); // prettier-ignore
+  });
+});

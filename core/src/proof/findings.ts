@@ -1,0 +1,62 @@
+import type { Recipe } from '../art/change';
+import type { Art } from '../art/schema';
+import { doubled } from './doubled';
+import { subjectOf, type Check, type Finding, type FindingKind, type Tolerances } from './finding';
+import { hidden } from './hidden';
+import { kink } from './kink';
+import { longHandle } from './long-handle';
+import { missingAnchor } from './missing-anchor';
+import { nearColours } from './near-colours';
+import { nearEnds } from './near-ends';
+import { nearLevel } from './near-level';
+import { nearWeights } from './near-weights';
+import { offPalette } from './off-palette';
+import { offSheet } from './off-sheet';
+import { openFill } from './open-fill';
+import { selfCrossing } from './self-crossing';
+import { spareAnchor } from './spare-anchor';
+import { tiny } from './tiny';
+
+/** All that is looked for, in the order in which it is told. */
+const CHECKS: readonly Check[] = [
+  openFill,
+  nearEnds,
+  kink,
+  longHandle,
+  missingAnchor,
+  spareAnchor,
+  selfCrossing,
+  doubled,
+  tiny,
+  hidden,
+  offSheet,
+  nearColours,
+  offPalette,
+  nearWeights,
+  nearLevel,
+];
+const checkOf = (kind: FindingKind): Check => CHECKS.find((check) => check.kind === kind)!;
+
+/**
+ * Everything in a drawing that is probably not meant, kind by kind. What is hidden, or marked as meant so, is left out.
+ *
+ * @param tolerances how much is too much (`TOLERANCES` for screen, print, cutter and pen)
+ */
+export function findings(art: Art, tolerances: Tolerances): Finding[] {
+  const subject = subjectOf(art);
+  const all = CHECKS.flatMap((check) => check.find(subject, tolerances));
+  // Lines that lie on each other nearly meet at their ends, too: that is told once.
+  const doubles = all.filter(({ kind }) => kind === 'doubled').map(({ shapes }) => shapes);
+  const isToldAsDouble = ({ kind, shapes }: Finding): boolean =>
+    kind === 'near-ends' &&
+    doubles.some((pair) => shapes.every((id) => pair.includes(id)) && shapes.length === 2);
+  return all.filter((finding) => !isToldAsDouble(finding));
+}
+
+/**
+ * What mends something that was found, as a change of the drawing as it is now.
+ *
+ * @returns null where the hand has to decide, or where it is there no more
+ */
+export const fixFor = (art: Art, finding: Finding, tolerances: Tolerances): Recipe | null =>
+  checkOf(finding.kind).fix?.(art, finding, tolerances) ?? null;

@@ -1,0 +1,2 @@
+export { type Finding, FINDING_KINDS, type FindingKind, TOLERANCES, type Tolerances } from './finding';
+export { findings, fixFor } from './findings';
