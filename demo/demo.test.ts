@@ -13,6 +13,7 @@ import {
   apply,
   cubicPoint,
   drawnTwice,
+  findings,
   flatHex,
   formatHex,
   paintedLeaves,
@@ -34,6 +35,7 @@ import {
   type Art,
   type PaintedShape,
   type Shape,
+  TOLERANCES,
 } from '@mirrot/core';
 import { cornersOf, grain } from './camera';
 import { FERN } from './originals/fern';
@@ -403,4 +405,12 @@ it('makes the same grain every time', () => {
   const grey = { width: 8, height: 8, data: new Uint8ClampedArray(256).fill(128) };
   expect(grain(grey, 12, 3).data).toEqual(grain(grey, 12, 3).data);
   expect(grain(grey, 12, 3).data).not.toEqual(grain(grey, 12, 4).data);
+});
+
+describe('the finished projects', () => {
+  it('have nothing that the proof takes for a mistake', () => {
+    for (const name of ['watering-can', 'glasshouse'])
+      for (const by of ['screen', 'print'] as const)
+        expect(findings(load(name).art, TOLERANCES[by]), `${name} ${by}`).toEqual([]);
+  });
 });

@@ -62,10 +62,10 @@ export interface Tolerances {
 
 /** Common practice, no source: what is seen on a screen, in print, felt by a blade, and drawn by a pen. */
 export const TOLERANCES: Readonly<Record<'screen' | 'print' | 'cutter' | 'pen', Tolerances>> = {
-  screen: { gap: 1, spare: 0.1, kink: 6, tiny: 1, colour: 1, level: 1.2, weight: 0.1 },
-  print: { gap: 0.5, spare: 0.05, kink: 5, tiny: 0.5, colour: 1, level: 1, weight: 0.08 },
-  cutter: { gap: 2, spare: 0.2, kink: 6, tiny: 6, colour: 1, level: 1.2, weight: 0.1 },
-  pen: { gap: 1.2, spare: 0.2, kink: 6, tiny: 1.2, colour: 1, level: 1.2, weight: 0.1 },
+  screen: { gap: 1, spare: 0.1, kink: 6, tiny: 1, colour: 1, level: 1, weight: 0.1 },
+  print: { gap: 0.5, spare: 0.05, kink: 5, tiny: 0.5, colour: 1, level: 0.8, weight: 0.08 },
+  cutter: { gap: 2, spare: 0.2, kink: 6, tiny: 6, colour: 1, level: 1, weight: 0.1 },
+  pen: { gap: 1.2, spare: 0.2, kink: 6, tiny: 1.2, colour: 1, level: 1, weight: 0.1 },
 };
 
 /** A shape that is proved: in sight, and not meant to be as it is. */

@@ -12,7 +12,7 @@ import type { Path } from '../path/path';
 import { transformPath } from '../path/path-map';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import { FINDING_KINDS, TOLERANCES, type Finding, type FindingKind } from './finding';
-import { findings, fixFor } from './findings';
+import { findings, fixAll, fixFor } from './findings';
 
 const T = TOLERANCES.screen;
 const LEAF = { hex: '#2f6b4f' };
@@ -94,6 +94,8 @@ const planted = ({ shapes, chips = [] }: ReturnType<Plant>): Art => {
   return frozen(changeArt(withChips, together(...rest.map((s) => addNode('layer', s)))).art);
 };
 
+const random0 = (): number => 0;
+
 describe('findings', () => {
   it('are none where nothing is wrong', () => {
     expect(findings(clean, T)).toEqual([]);
@@ -132,6 +134,22 @@ describe('findings', () => {
           if (!finding.shapes.includes(shape.id) && kind !== 'near-colours') expect(findShape(fixed, shape.id)).toBe(shape); // prettier-ignore
       }
     expect(count).toBe(90);
+  });
+
+  it('are mended all of a kind at once, but for those put aside', () => {
+    const kinked = (id: string, x: number): Shape => PLANTS.kink[0]!(x, 200, 40, () => 0.5).shapes.map((s) => ({ ...s, id, paths: [{ ...s.paths[0]!, id: `${id}-k` }] }))[0]!; // prettier-ignore
+    const wavy = line('wavy', pathOf([0, 1, 2, 3].map((k) => anchor(100 * k, 600, k === 0 ? null : [-40, 40], k === 3 ? null : [40, -40])), false, 'wavy-p')); // prettier-ignore
+    const art = drawing(kinked('a', 100), kinked('b', 300), kinked('c', 500), wavy);
+    const some = fixAll(art, 'kink', T, new Set(['kink b-k 1']));
+    expect([some.count, findings(some.art, T).filter(({ kind }) => kind === 'kink').map(({ key }) => key)]).toEqual([2, ['kink b-k 1']]); // prettier-ignore
+    // Each puts an anchor in, so that the others stand elsewhere.
+    const turns = findings(art, T).filter(({ kind }) => kind === 'missing-anchor').length;
+    const all = fixAll(art, 'missing-anchor', T);
+    expect([turns, all.count]).toEqual([3, 3]);
+    expect(findings(all.art, T).filter(({ kind }) => kind === 'missing-anchor')).toEqual([]);
+    // What only the hand can mend is left.
+    const long = drawing(...PLANTS['long-handle'][0]!(100, 100, 50, random0).shapes);
+    expect(fixAll(long, 'long-handle', T)).toEqual({ art: long, count: 0 });
   });
 
   it('leave out what is hidden, and what is meant so', () => {

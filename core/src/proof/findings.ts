@@ -1,4 +1,4 @@
-import type { Recipe } from '../art/change';
+import { changeArt, type Recipe } from '../art/change';
 import type { Art } from '../art/schema';
 import { doubled } from './doubled';
 import { subjectOf, type Check, type Finding, type FindingKind, type Tolerances } from './finding';
@@ -60,3 +60,37 @@ export function findings(art: Art, tolerances: Tolerances): Finding[] {
  */
 export const fixFor = (art: Art, finding: Finding, tolerances: Tolerances): Recipe | null =>
   checkOf(finding.kind).fix?.(art, finding, tolerances) ?? null;
+
+/** So many of a kind are mended at one go. */
+const MOST_AT_ONCE = 2000;
+
+/**
+ * Mends all of a kind, one after another, each looked for anew in the drawing as the last one left it.
+ *
+ * @param aside keys of those that stay as they are
+ * @returns the drawing mended, and how many were
+ */
+export function fixAll(
+  art: Art,
+  kind: FindingKind,
+  tolerances: Tolerances,
+  aside: ReadonlySet<string> = new Set(),
+): { readonly art: Art; readonly count: number } {
+  const check = checkOf(kind);
+  const left = new Set(aside);
+  let [now, count] = [art, 0];
+  while (count < MOST_AT_ONCE) {
+    const next = check.find(subjectOf(now), tolerances).find(({ key }) => !left.has(key));
+    if (!next) break;
+    const fix = check.fix?.(now, next, tolerances);
+    const fixed = fix ? changeArt(now, fix).art : now;
+    // What cannot be mended, or is there again, is left.
+    if (fixed === now) left.add(next.key);
+    else {
+      if (check.find(subjectOf(fixed), tolerances).some(({ key }) => key === next.key)) left.add(next.key);
+      now = fixed;
+      count++;
+    }
+  }
+  return { art: now, count };
+}

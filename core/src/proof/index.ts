@@ -1,2 +1,2 @@
 export { type Finding, FINDING_KINDS, type FindingKind, TOLERANCES, type Tolerances } from './finding';
-export { findings, fixFor } from './findings';
+export { findings, fixAll, fixFor } from './findings';

@@ -7,8 +7,8 @@ import { pathFound, type Check } from './finding';
 const outOfLine = (a: { x: number; y: number }, b: { x: number; y: number }): number =>
   180 - (Math.abs(Math.atan2(cross(a, b), dot(a, b))) * 180) / Math.PI;
 
-/** Out of line by less is so by rounding alone, degrees. */
-const ROUNDING = 0.05;
+/** Out of line by less is not seen, degrees. */
+const LEAST_SEEN = 0.5;
 
 /** Two handles that are nearly in line: the line has a kink that nobody meant. */
 export const kink: Check = {
@@ -21,7 +21,7 @@ export const kink: Check = {
             anchors.flatMap((a, index) => {
               if (a.kind !== 'corner' || !a.in || !a.out || a.protected) return [];
               const off = outOfLine(a.in, a.out);
-              if (off < ROUNDING || off > most) return [];
+              if (off < LEAST_SEEN || off > most) return [];
               return [{ kind: 'kink' as const, key: `kink ${id} ${index}`, shapes: [shape.id], at: { x: a.x, y: a.y }, amount: off, path: id, index }]; // prettier-ignore
             }),
           ),
