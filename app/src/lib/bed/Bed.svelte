@@ -283,6 +283,13 @@
       <!-- The server went before they came: what is done says so. -->
     {/await}
   {/if}
+  {#if desk.step === 'proof' && desk.proving.found}
+    {#await import('./FindingMarks.svelte') then { default: FindingMarks }}
+      <FindingMarks {desk} />
+    {:catch}
+      <!-- The server went before they came: the panel tells of each. -->
+    {/await}
+  {/if}
   {#if desk.habits.rulers}
     {#await import('./Rulers.svelte') then { default: Rulers }}
       <Rulers {desk} view={drawn.view} {moved} />

@@ -36,7 +36,9 @@
           ? `${desk.picture.drifts.all.mean.toFixed(1)} px`
           : count(anchors, 'anchor', 'no anchor'),
       colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,
-      proof: count(workplace.copies.length, 'kept', 'none kept').replace('kepts', 'kept'),
+      proof: desk.proving.open
+        ? count(desk.proving.open.length, 'finding', 'no finding')
+        : count(workplace.copies.length, 'kept', 'none kept').replace('kepts', 'kept'),
       export: workplace.lastFile ?? 'not yet',
     };
   });

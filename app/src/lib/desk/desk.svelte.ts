@@ -11,6 +11,7 @@ import { Linework } from './linework.svelte';
 import { Looking } from './looking.svelte';
 import { NextPath } from './next-path.svelte';
 import type { Offer } from './offer';
+import { Proving } from './proving.svelte';
 import { TracedPicture } from './picture.svelte';
 import { Pointing } from './pointing.svelte';
 import type { Step } from './steps';
@@ -30,6 +31,8 @@ export class Desk {
   readonly colouring: Colouring;
   readonly linework: Linework;
   readonly next = new NextPath();
+
+  readonly proving = new Proving();
 
   constructor(
     art: Art,

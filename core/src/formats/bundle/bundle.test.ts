@@ -27,7 +27,7 @@ const bundle: Bundle = {
   art,
   pictures: [{ id: 'pic-1', name: 'gate.png', bytes }],
   fonts: [{ id: 'font1', name: 'Own.ttf', bytes: bytes.slice(0, 100) }],
-  copies: [{ name: 'before', note: 'as it was', byItself: false, revision: 3, createdAt: '2026-03-01T10:05:00.000Z', art: { ...art, layers: [] } }], // prettier-ignore
+  copies: [{ name: 'before', note: 'as it was', byItself: false, revision: 3, createdAt: '2026-03-01T10:05:00.000Z', art: emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer') }], // prettier-ignore
   journal: [{ revision: 1, version: ART_VERSION, createdAt: '2026-03-01T10:01:00.000Z', entry: { patches: [], note: null } }], // prettier-ignore
 };
 const manifestOf = (change: (manifest: Record<string, unknown>) => void): Uint8Array => {

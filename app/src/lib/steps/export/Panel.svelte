@@ -7,6 +7,7 @@
   import Fold from '$lib/ui/Fold.svelte';
   import { linesNow, previewUrl, rangeNow } from './asking';
   import { MOST_CHOSEN } from './commands';
+  import { proveWhileShown } from '../prove.svelte';
   import DrawingFields from './DrawingFields.svelte';
   import { isPixels, KINDS, leftOutWords, nameOf } from './kinds';
   import LinesPreview from './LinesPreview.svelte';
@@ -22,6 +23,8 @@
   const pixels = $derived([width, height].map((v) => Math.round((v / PX_PER.in) * out.ppi)));
   const ready = $derived(workplace.saving.state === 'kept');
   const chosen = $derived(chosenNodes(desk.choice, desk.art).length);
+  proveWhileShown(() => workplace);
+  const findings = $derived(desk.proving.open?.length ?? 0);
   const lined = $derived(holdsLines(out));
   const left = $derived.by(() => {
     if (!isOfDrawing(out.format)) return [];
@@ -90,6 +93,12 @@
       {#each left as words (words)}<li>{words}</li>{/each}
     </ul>
   </Fold>
+{/if}
+{#if findings > 0}
+  <button class="plain-button" onclick={() => desk.open('proof')}>
+    {findings}
+    {findings === 1 ? 'finding' : 'findings'} in Proof
+  </button>
 {/if}
 <fieldset class="kinds">
   <legend class="sr-only">Kind of file</legend>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Findings from './Findings.svelte';
   import KeptCopies from './KeptCopies.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
@@ -20,6 +21,7 @@
   </dl>
   <p class="quiet">Hold Q for the bare picture, Shift+Q for the bare drawing.</p>
 </section>
+<Findings {workplace} />
 <KeptCopies {workplace} />
 
 <style>

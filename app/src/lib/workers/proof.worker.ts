@@ -1,0 +1,8 @@
+import { findings } from '@mirrot/core';
+import * as Comlink from 'comlink';
+import type { ProofWork } from './proof';
+
+// Proves drawings away from the page.
+
+const work: ProofWork = { findings: async (art, tolerances) => findings(art, tolerances) };
+Comlink.expose(work);
