@@ -16,3 +16,5 @@ run('npx', ['tsx', 'bench/drift.ts']);
 run('npx', ['tsx', 'bench/live.ts']);
 run('npx', ['tsx', 'bench/reach.ts']);
 run('npx', ['tsx', 'bench/server.ts']);
+run('npx', ['tsx', 'bench/outputs.ts']);
+run('npx', ['tsx', 'bench/proof.ts']);

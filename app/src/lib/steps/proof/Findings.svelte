@@ -140,6 +140,9 @@
 </section>
 
 <style>
+  section > p {
+    margin: 6px 0 4px;
+  }
   ul {
     margin: 0;
     padding: 0;
