@@ -20,6 +20,7 @@
   import { foresee, nodeForeseen } from './foresight';
   import { currentGradient } from '$lib/edits/painting';
   import { wheelDisc } from './sampling';
+  import { lookByWheel } from './wheel';
 
   interface Props {
     desk: Desk;
@@ -160,16 +161,11 @@
     over = null;
   }
 
-  /** Pixels of one line and one page, for wheels that count so. */
-  const WHEEL_UNIT = [1, 32, 400];
   function wheel(e: WheelEvent): void {
     e.preventDefault();
-    const k = WHEEL_UNIT[e.deltaMode] ?? 1;
     const p = read(e);
     if (!e.ctrlKey && !e.metaKey && wheelDisc(desk, e.deltaY)) return;
-    if (e.ctrlKey || e.metaKey) desk.looking.zoom(Math.exp((-e.deltaY * k) / 300), p.screen);
-    else if (e.shiftKey && e.deltaX === 0) desk.looking.pan(-e.deltaY * k, 0);
-    else desk.looking.pan(-e.deltaX * k, -e.deltaY * k);
+    lookByWheel(desk.looking, e, p.screen);
   }
   $effect(() => {
     if (!element) return;

@@ -5,6 +5,7 @@
   import { onMount, untrack } from 'svelte';
   import { MediaQuery } from 'svelte/reactivity';
   import { DrawnView, MARGIN_PX } from '$lib/bed/drawn-view.svelte';
+  import { lookByWheel } from '$lib/bed/wheel';
   import { withProgress } from '$lib/desk/progress';
   import { fitted, moveBetween, toBed } from '$lib/desk/view';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -49,7 +50,7 @@
   $effect(() => {
     const file = made;
     const by = $state.snapshot(machine);
-    if (!file?.plot) return;
+    if (!file?.plot) return void (playing = null);
     const { text } = file.plot;
     const { scale } = untrack(() => workplace.exporting);
     trouble = null;
@@ -140,10 +141,7 @@
   function wheel(e: WheelEvent): void {
     e.preventDefault();
     const box = area!.getBoundingClientRect();
-    if (e.ctrlKey || e.metaKey)
-      looking.zoom(Math.exp(-e.deltaY / 300), { x: e.clientX - box.left, y: e.clientY - box.top });
-    else if (e.shiftKey && e.deltaX === 0) looking.pan(-e.deltaY, 0);
-    else looking.pan(-e.deltaX, -e.deltaY);
+    lookByWheel(looking, e, { x: e.clientX - box.left, y: e.clientY - box.top });
   }
   function down(e: PointerEvent & { currentTarget: HTMLElement }): void {
     dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
@@ -168,6 +166,18 @@
   });
   const pen = $derived(head && toBed(looking.view, head));
   const before = $derived(last && toBed(looking.view, last));
+  /** Where a knife was led since it was put down: what it leaves is painted once the cut is whole. */
+  const led = $derived.by(() => {
+    if (!lines?.cut || !isDown) return '';
+    let from = index;
+    while (from > 0 && lines.down[from] === 1 && lines.strokes[from] === lines.strokes[index + 1]) from--;
+    const points: string[] = [];
+    for (let i = from; i <= index; i++) {
+      const p = toBed(looking.view, { x: lines.places[2 * i]!, y: lines.places[2 * i + 1]! });
+      points.push(`${p.x.toFixed(1)},${p.y.toFixed(1)}`);
+    }
+    return points.join(' ');
+  });
 </script>
 
 <section class="bench" aria-label="Bench">
@@ -211,6 +221,7 @@
         <circle class="crowded" cx={p.x} cy={p.y} r="9" />
       {/each}
       {#if plate && pen}
+        {#if led}<polyline class="led" points={led} />{/if}
         {#if isDown && before}<line class="led" x1={before.x} y1={before.y} x2={pen.x} y2={pen.y} />{/if}
         <rect
           class="rail"
@@ -324,6 +335,7 @@
     fill: var(--carrot);
   }
   .led {
+    fill: none;
     stroke: var(--carrot);
     stroke-width: 1.5;
   }
