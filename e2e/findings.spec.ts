@@ -1,6 +1,7 @@
 import { plainStroke, type Anchor, type Shape } from '@mirrot/core';
 import { expectClean } from './axe';
-import { openNew } from './desk';
+import sharp from 'sharp';
+import { openDemo, openNew } from './desk';
 import { expect, test } from './test';
 
 const corner = (x: number, y: number, into: readonly [number, number] | null = null, out: readonly [number, number] | null = null): Anchor => ({ x, y, kind: 'corner', in: into && { x: into[0], y: into[1] }, out: out && { x: out[0], y: out[1] } }); // prettier-ignore
@@ -80,4 +81,77 @@ test('an open path, a gap, a kink and a doubled line are found where they are, m
   await h.key('Enter');
   await expect(page.getByText('Nothing is left that looks like a mistake.')).toBeVisible();
   expect((await h.shapes()).map(({ name }) => name)).not.toContain('Line again');
+});
+
+test('the drawing is seen small on light and dark, and by turns with its picture', async ({ page }) => {
+  const h = await openDemo(page, 'Watering can');
+  await h.key('5');
+  await expect(page.getByText('Nothing is left that looks like a mistake.')).toBeVisible();
+  await page.locator('summary', { hasText: 'Small sizes' }).click();
+  const small = page.getByAltText('The drawing at 16 pixels on dark');
+  await expect(page.getByAltText(/The drawing at \d+ pixels on/)).toHaveCount(12);
+  await expect.poll(() => small.evaluate((image) => (image as HTMLImageElement).complete && (image as HTMLImageElement).naturalWidth > 0)).toBe(true); // prettier-ignore
+  const { width, height } = (await small.boundingBox())!;
+  expect(Math.max(width, height)).toBe(16);
+  // It is painted: not all of its pixels are alike.
+  const { data } = await sharp(await page.getByAltText('The drawing at 128 pixels on light').screenshot()).raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+  expect(new Set(data).size).toBeGreaterThan(30);
+
+  const fills = page.locator('.fills').first();
+  await page.getByText('Blink', { exact: true }).click();
+  await expect(fills).toBeHidden();
+  await expect(fills).toBeVisible();
+  // With motion reduced it turns by hand alone.
+  await page.emulateMedia({ reducedMotion: 'reduce' });
+  await page.getByRole('button', { name: /^The (picture|drawing)$/ }).click();
+  await page.getByText('Blink', { exact: true }).click();
+  await expect(fills).toBeVisible();
+});
+
+test('a line parts picture and drawing: dragged by its tab, turned by its knob, moved by keys', async ({
+  page,
+}) => {
+  const h = await openDemo(page, 'Watering can');
+  await h.key('5');
+  await page.getByText('Wipe', { exact: true }).click();
+  const tab = page.getByRole('slider', { name: 'Wipe' });
+  await expect(tab).toBeVisible();
+  // The drawing is cut off at the line: left of it there is drawing, right of it the photograph with its bench.
+  const pixels = async (x: number, y: number): Promise<number[]> => {
+    const { x: px, y: py } = await h.onPage({ x, y });
+    const { data } = await sharp(await page.screenshot({ clip: { x: px - 1, y: py - 1, width: 2, height: 2 } })).removeAlpha().raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
+    return [...data.subarray(0, 3)];
+  };
+  const { sheet } = await h.art();
+  const corner = [0.04 * sheet.width, 0.5 * sheet.height] as const;
+  const before = await pixels(...corner);
+  const far = await pixels(sheet.width - corner[0], corner[1]);
+  const box = (await tab.boundingBox())!;
+  const middle = { x: box.x + box.width / 2, y: box.y + box.height / 2 };
+  const to = await h.onPage({ x: 0, y: 0 });
+  await page.mouse.move(middle.x, middle.y);
+  await page.mouse.down();
+  await page.mouse.move(to.x + 4, middle.y, { steps: 5 });
+  await page.mouse.up();
+  // The line stands at the sheet's left now: there the photograph is seen as well.
+  await expect.poll(async () => pixels(...corner)).not.toEqual(before);
+  expect(await pixels(sheet.width - corner[0], corner[1])).toEqual(far);
+  const turned = await tab.getAttribute('aria-valuenow');
+  const knob = (await page.locator('.wipe .knob').boundingBox())!;
+  await page.mouse.move(knob.x + 9, knob.y + 9);
+  await page.mouse.down();
+  await page.mouse.move(knob.x + 120, knob.y - 30, { steps: 4 });
+  await page.mouse.up();
+  await expect(tab).not.toHaveAttribute('aria-valuenow', turned!);
+  await tab.focus();
+  const angle = Number(await tab.getAttribute('aria-valuenow'));
+  await page.keyboard.press('Shift+ArrowRight');
+  await expect(tab).toHaveAttribute('aria-valuenow', String(angle + 5));
+  const at = (await tab.boundingBox())!.x;
+  await page.keyboard.press('ArrowRight');
+  await expect.poll(async () => (await tab.boundingBox())!.x).not.toBe(at);
+  // Nothing of the drawing was touched, and in other steps all is as the Glass has it.
+  await expect(page.getByText('all changes kept')).toBeVisible();
+  await h.key('4');
+  await expect(tab).toBeHidden();
 });

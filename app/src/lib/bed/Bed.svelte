@@ -279,6 +279,13 @@
       <!-- The server went before they came: what is done says so. -->
     {/await}
   {/if}
+  {#if desk.looking.wiped}
+    {#await import('./WipeLine.svelte') then { default: WipeLine }}
+      {#if desk.looking.wiped}<WipeLine {desk} wipe={desk.looking.wiped} />{/if}
+    {:catch}
+      <!-- The server went before it came: the panel's switch is there. -->
+    {/await}
+  {/if}
   {#if desk.step === 'proof' && desk.proving.found}
     {#await import('./FindingMarks.svelte') then { default: FindingMarks }}
       <FindingMarks {desk} />

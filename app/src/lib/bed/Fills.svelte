@@ -2,6 +2,7 @@
   import { paintList } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
+  import { halfPlane } from './wipe';
   import Layer from './Layer.svelte';
   import Painted from './Painted.svelte';
 
@@ -25,13 +26,20 @@
     if (of === 'sheet' || !proving || seen.picture > 0) return null;
     return of === 'own' ? ownGround : of === 'checks' ? 'url(#checks-beneath)' : BENEATH[of];
   });
+  const wiped = $derived(desk.looking.wiped);
   /** Screen pixels of a check. */
   const CHECK_PX = 10;
   const check = $derived(CHECK_PX / view.scale);
 </script>
 
 <Layer {desk} {view} {margin}>
-  <g class="fills" opacity={seen.fills} style:display={seen.fills > 0 ? null : 'none'}>
+  {#if wiped}<clipPath id="wiped-drawing"><polygon points={halfPlane(wiped, 1, sheet)} /></clipPath>{/if}
+  <g
+    class="fills"
+    clip-path={wiped ? 'url(#wiped-drawing)' : null}
+    opacity={seen.fills}
+    style:display={seen.fills > 0 ? null : 'none'}
+  >
     {#if beneath}
       <defs>
         <pattern id="checks-beneath" width={2 * check} height={2 * check} patternUnits="userSpaceOnUse">

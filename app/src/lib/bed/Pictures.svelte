@@ -3,6 +3,7 @@
   import { meanScale, seenSize, type PlacedPicture } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { matrixText, type View } from '$lib/desk/view';
+  import { halfPlane } from './wipe';
   import Layer from './Layer.svelte';
 
   interface Props {
@@ -37,6 +38,9 @@
     if (!above) desk.picture.seeing.keepOnly([]);
   });
 
+  // Compared, the picture is as it is, without its wash.
+  const wiped = $derived(desk.looking.wiped);
+  const wipeId = $derived(above ? 'wiped-picture-above' : 'wiped-picture');
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.
   function washMatrix(wash: number): string {
     const k = wash / 100;
@@ -63,7 +67,8 @@
       stroke-width={1 / view.scale}
     />
   {/if}
-  <g {opacity} style:display={opacity > 0 ? null : 'none'}>
+  {#if wiped}<clipPath id={wipeId}><polygon points={halfPlane(wiped, -1, sheet)} /></clipPath>{/if}
+  <g {opacity} clip-path={wiped ? `url(#${wipeId})` : null} style:display={opacity > 0 ? null : 'none'}>
     {#each shown as p (p.id)}
       {@const size = seenSize(p)}
       {@const hrefs = desk.picture.seeing.hrefs(p)}
@@ -74,7 +79,7 @@
       {/if}
       <g
         transform={matrixText(p.placement)}
-        filter={p.wash > 0 ? `url(#wash-${p.id})` : null}
+        filter={p.wash > 0 && !wiped ? `url(#wash-${p.id})` : null}
         clip-path={p.crop && desk.pointing.task?.kind !== 'crop' ? `url(#crop-${p.id})` : null}
       >
         {#if hrefs}
