@@ -13,7 +13,7 @@ for (const colorScheme of ['light', 'dark'] as const)
     page.on('pageerror', (e) => errors.push(e.message));
     await page.emulateMedia({ colorScheme });
     await page.goto(URL());
-    await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
     await expectClean(page, 'shelf', dark);
     await page.getByRole('button', { name: 'Watering can', exact: true }).click();
     await expect(page.getByRole('dialog')).toBeVisible();
@@ -124,7 +124,7 @@ for (const colorScheme of ['light', 'dark'] as const)
 
 test('the fonts that ship are the fonts that show', async ({ page }) => {
   await page.goto(URL());
-  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
   const loaded = await page.evaluate(async () => {
     await document.fonts.ready;
     return [...document.fonts].filter((f) => f.status === 'loaded').map((f) => f.family.replaceAll('"', ''));
@@ -139,7 +139,7 @@ test('light and dark are remembered', async ({ page }) => {
   await page.getByRole('button', { name: 'Turn light and dark' }).click();
   expect(await mode()).toBe('dark');
   await page.reload();
-  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
   expect(await mode()).toBe('dark');
 });
 
@@ -164,7 +164,7 @@ for (const [width, height] of [
     test.slow();
     await page.setViewportSize({ width, height });
     await page.goto(URL());
-    await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
     const fits = (): Promise<boolean> =>
       page.evaluate(() => document.documentElement.scrollWidth <= innerWidth);
     expect(await fits()).toBe(true);

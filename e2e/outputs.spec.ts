@@ -1,4 +1,5 @@
 import { readBundles, readHpgl, writeBundle, type Art } from '@mirrot/core';
+import type { APIRequestContext } from '@playwright/test';
 import DxfParser from 'dxf-parser';
 import { unzipSync } from 'fflate';
 import { execFileSync } from 'node:child_process';
@@ -13,6 +14,11 @@ interface Listed {
   readonly id: string;
   readonly name: string;
   readonly revision: number;
+}
+/** Takes a project away for good, so that neither shelf nor bin has anything of it. */
+async function clear(request: APIRequestContext, id: string): Promise<void> {
+  await request.delete(`${URL()}/api/projects/${id}`);
+  await request.delete(`${URL()}/api/bin/${id}`);
 }
 const api = (): string => `${URL()}/api/projects`;
 
@@ -101,7 +107,7 @@ test('a bundle goes out and comes in as another project with the same drawing, p
   expect(Object.keys(sheets)).toEqual(['Crate-label.svg', 'Crate-label-2.svg']);
   expect((await request.get(`${api()}/export.zip?of=nobody`)).status()).toBe(404);
   for (const { id, name } of (await (await request.get(api())).json()) as Listed[])
-    if (name === 'Crate label') await request.delete(`${api()}/${id}`);
+    if (name === 'Crate label') await clear(request, id);
 });
 
 test('a drawing goes out by layers, by shapes, in several sizes, and as lines made ready', async ({
@@ -216,5 +222,5 @@ test('a DXF and a bundle come onto the shelf by the file chooser; a palette and 
   ]);
   expect(readBundles(readFileSync(await download.path())).map(({ name }) => name)).toEqual(['House from CAD', 'House from CAD']); // prettier-ignore
   for (const { id, name } of (await (await request.get(api())).json()) as Listed[])
-    if (name === 'House from CAD') await request.delete(`${api()}/${id}`);
+    if (name === 'House from CAD') await clear(request, id);
 });

@@ -54,7 +54,7 @@ test('a project starts from a file, a paste and a drop, on a sheet of its own or
 
   for (const kind of ['paste', 'drop'] as const) {
     await page.goto(URL());
-    await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+    await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
     await page.evaluate(hand(kind, `by-${kind}.jpg`, bytes));
     await page.getByRole('dialog').getByRole('button', { name: 'Start' }).click();
     await expect(page.getByRole('heading', { name: `By ${kind}` })).toBeVisible();
@@ -151,7 +151,7 @@ test('a project that is not there says so', async ({ page }) => {
   await page.goto(`${URL()}/projects/nobody`);
   await expect(page.getByRole('heading')).toContainText('There is no such project');
   await page.getByRole('link', { name: 'Back to the shelf' }).click();
-  await expect(page.getByRole('heading', { name: 'Projects' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
 });
 
 test('projects stand in folders by a word, and one is made of another with what is chosen of it', async ({
