@@ -1,5 +1,4 @@
 <script lang="ts">
-  import { onMount } from 'svelte';
   import { MediaQuery } from 'svelte/reactivity';
   import type { Desk } from '$lib/desk/desk.svelte';
   import Range from '$lib/ui/Range.svelte';
@@ -23,10 +22,10 @@
     const timer = setInterval(() => turn(!bare), 1000 / rate);
     return () => clearInterval(timer);
   });
+  // Ended, it holds nothing any more; a Q held by hand is none of its business.
   $effect(() => {
-    if (!on) turn(false);
+    if (on) return () => turn(false);
   });
-  onMount(() => () => turn(false));
 </script>
 
 <Toggle label="Blink" {on} change={(v) => (on = v)} />
