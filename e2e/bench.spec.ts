@@ -121,6 +121,7 @@ test('a badge is cut from the inside out, and files are written while the server
   await kinds.getByText('Bundle', { exact: true }).click();
   const bundle = await written(page);
   expect(bundle.name).toBe('Gate-badge.zip');
+  await expect(page.getByText(/was written\. Its kept copies .* are not in it\./)).toBeVisible();
   const [read] = readBundles(bundle.bytes);
   expect([read!.name, read!.pictures.length]).toEqual(['Gate badge', 1]);
   // What takes the server says so, and nothing is written.

@@ -1,13 +1,8 @@
 import type { Cubic } from './cubic';
-import type { Point } from './vector';
+import { mix, type Point } from './vector';
 
 // Source: Boehm, "Inserting new knots into B-spline curves" (1980); Prautzsch, "Degree elevation of B-spline curves" (1984)
 // in its simplest form, curve by curve; both from memory.
-
-const mix = (a: Point, b: Point, t: number): Point => ({
-  x: a.x + (b.x - a.x) * t,
-  y: a.y + (b.y - a.y) * t,
-});
 
 /** One more knot at `u`, the curve staying as it is. */
 function withKnot(

@@ -46,22 +46,40 @@ export function arcCubics(
   let turn = Math.atan2((-y1 - cy1) / ry, (-x1 - cx1) / rx) - start;
   if (sweep && turn < 0) turn += 2 * Math.PI;
   if (!sweep && turn > 0) turn -= 2 * Math.PI;
+  const cubics = ellipseArc(
+    { x: cx, y: cy },
+    { x: cos * rx, y: sin * rx },
+    { x: -sin * ry, y: cos * ry },
+    start,
+    turn,
+  );
+  // The ends are the very points asked for.
+  return cubics.map(([a, b, c, d], i) => [i === 0 ? from : a, b, c, i === cubics.length - 1 ? to : d]);
+}
+
+/**
+ * An arc of an ellipse as cubics of at most a quarter turn each.
+ *
+ * @param across, down from the centre to where the angle is 0, and to where it is a quarter turn
+ * @param start, turn radians, from `across` towards `down`
+ */
+export function ellipseArc(centre: Point, across: Point, down: Point, start: number, turn: number): Cubic[] {
   const pieces = Math.max(1, Math.ceil(Math.abs(turn) / (Math.PI / 2) - 1e-9));
   const step = turn / pieces;
   const reach = (4 / 3) * Math.tan(step / 4);
   const place = (x: number, y: number): Point => ({
-    x: cx + cos * rx * x - sin * ry * y,
-    y: cy + sin * rx * x + cos * ry * y,
+    x: centre.x + across.x * x + down.x * y,
+    y: centre.y + across.y * x + down.y * y,
   });
   return Array.from({ length: pieces }, (_, i): Cubic => {
     const a = start + i * step;
     const b = a + step;
     const [ca, sa, cb, sb] = [Math.cos(a), Math.sin(a), Math.cos(b), Math.sin(b)];
     return [
-      i === 0 ? from : place(ca, sa),
+      place(ca, sa),
       place(ca - reach * sa, sa + reach * ca),
       place(cb + reach * sb, sb - reach * cb),
-      i === pieces - 1 ? to : place(cb, sb),
+      place(cb, sb),
     ];
   });
 }

@@ -1,4 +1,4 @@
-import type { Point } from '../geometry/vector';
+import { subtract, unit, type Point } from '../geometry/vector';
 import type { PenStroke } from '../path/pen-stroke';
 
 // A knife that turns by itself: its edge trails behind the middle it turns about, as a trailer does behind a car.
@@ -10,10 +10,7 @@ const SWING_STEP = Math.PI / 18;
 /** Turns of less, radians, are made on the way: 8°. */
 const LEAST_SWING = (8 * Math.PI) / 180;
 
-const wayFrom = (a: Point, b: Point): Point | null => {
-  const length = Math.hypot(b.x - a.x, b.y - a.y);
-  return length > 0 ? { x: (b.x - a.x) / length, y: (b.y - a.y) / length } : null;
-};
+const wayFrom = (a: Point, b: Point): Point | null => unit(subtract(b, a));
 const ahead = (p: Point, way: Point, by: number): Point => ({ x: p.x + by * way.x, y: p.y + by * way.y });
 
 /**

@@ -10,7 +10,7 @@
   const { sheet } = $derived(desk.art);
   const ways = $derived(wipeWays(wipe));
   /** Screen pixels: of the tab beyond the sheet, of the knob beyond the tab, and kept clear of the bed's edges. */
-  const [TAB, KNOB, CLEAR] = [26, 34, 22];
+  const [TAB, KNOB, CLEAR] = [14, 22, 12];
   const REACH = 20_000;
   const middle = $derived(toBed(looking.view, wipe.at));
   const ends = $derived(

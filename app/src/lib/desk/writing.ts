@@ -7,6 +7,8 @@ import type { Workplace } from './workplace.svelte';
 export interface MadeFile {
   readonly name: string;
   readonly content: Blob;
+  /** What is not in it that one would look for, as a sentence. */
+  readonly without?: string;
 }
 
 /**
@@ -25,7 +27,7 @@ export async function keepFile(
   const file = await withProgress(w, `Writing ${what}`, end, make);
   if (!file) return false;
   saveFile(file.name, file.content);
-  w.desk.say(`${file.name} was written.`, 'good');
+  w.desk.say([`${file.name} was written.`, file.without].filter(Boolean).join(' '), 'good');
   return true;
 }
 

@@ -31,6 +31,7 @@ import { EMPTY_BOX, isEmptyBox, uniteBoxes, type Box } from '../../geometry/boun
 import type { Cubic } from '../../geometry/cubic';
 import { splineCubics } from '../../geometry/spline';
 import { distance, type Point } from '../../geometry/vector';
+import { ellipseArc } from '../../path/arc';
 import { parsePathData } from '../../path/data';
 import { plainForm } from '../../path/form';
 import { formPath } from '../../path/form-path';
@@ -70,35 +71,8 @@ const refuse = (sentence: string): never => {
 const pair = ({ x, y }: Point): string => `${x} ${y}`;
 const curve = ([, b, c, d]: Cubic): string => `C${pair(b)} ${pair(c)} ${pair(d)}`;
 
-/** An arc of an ellipse as cubics, from one angle to another, as far as that goes. */
-function arcOf(
-  at: (angle: number) => Point,
-  along: (angle: number) => Point,
-  from: number,
-  to: number,
-): Cubic[] {
-  const pieces = Math.max(1, Math.ceil(Math.abs(to - from) / (Math.PI / 2) - 1e-9));
-  const step = (to - from) / pieces;
-  const reach = (4 / 3) * Math.tan(step / 4);
-  return Array.from({ length: pieces }, (_, i): Cubic => {
-    const [a, b] = [from + i * step, from + (i + 1) * step];
-    const [p, q, u, v] = [at(a), at(b), along(a), along(b)];
-    return [
-      p,
-      { x: p.x + reach * u.x, y: p.y + reach * u.y },
-      { x: q.x - reach * v.x, y: q.y - reach * v.y },
-      q,
-    ];
-  });
-}
-
 const circleArc = (centre: Point, radius: number, from: number, to: number): Cubic[] =>
-  arcOf(
-    (a) => ({ x: centre.x + radius * Math.cos(a), y: centre.y + radius * Math.sin(a) }),
-    (a) => ({ x: -radius * Math.sin(a), y: radius * Math.cos(a) }),
-    from,
-    to,
-  );
+  ellipseArc(centre, { x: radius, y: 0 }, { x: 0, y: radius }, from, to - from);
 
 const TURN = 2 * Math.PI;
 /** Where an arc ends that is drawn anticlockwise from an angle: more than that, a whole turn at most. */
@@ -153,14 +127,8 @@ const READERS: Readonly<Record<string, (entity: never) => Path | null>> = {
   ELLIPSE({ center, majorAxisEndPoint: major, axisRatio, startAngle, endAngle }: IEllipseEntity) {
     if (!center || !major || !(axisRatio > 0)) return null;
     const minor = { x: -major.y * axisRatio, y: major.x * axisRatio };
-    return lineOf(
-      arcOf(
-        (a) => ({ x: center.x + Math.cos(a) * major.x + Math.sin(a) * minor.x, y: center.y + Math.cos(a) * major.y + Math.sin(a) * minor.y }), // prettier-ignore
-        (a) => ({ x: -Math.sin(a) * major.x + Math.cos(a) * minor.x, y: -Math.sin(a) * major.y + Math.cos(a) * minor.y }), // prettier-ignore
-        startAngle ?? 0,
-        endAfter(startAngle ?? 0, endAngle ?? TURN),
-      ),
-    );
+    const from = startAngle ?? 0;
+    return lineOf(ellipseArc(center, major, minor, from, endAfter(from, endAngle ?? TURN) - from));
   },
   // Rational ones are no curves of degree 3; the others are the same curves here.
   SPLINE: ({ degreeOfSplineCurve, knotValues, controlPoints, rational }: ISplineEntity) =>

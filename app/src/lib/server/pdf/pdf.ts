@@ -1,4 +1,5 @@
 import {
+  formatHex,
   drawnData,
   outputOf,
   paintedBox,
@@ -92,14 +93,6 @@ function pictureDraw(pdf: Pdf, picture: PlacedPicture, bytes: Buffer): Draw {
   };
 }
 
-/** A grey as light as a share of white. */
-const greyHex = (share: number): string => {
-  const two = Math.round(255 * share)
-    .toString(16)
-    .padStart(2, '0');
-  return `#${two}${two}${two}`;
-};
-
 function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): void {
   const d = drawnData(paths);
   if (!d) return;
@@ -110,7 +103,7 @@ function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): vo
   const paintIt = (paint: SeenPaint, lay: (colour: PDFKit.Mixins.ColorValue) => void): void => {
     if (paint.kind === 'flat' || paint.stops.every(({ opacity }) => opacity === 1)) return lay(colour(paint));
     const { x0, y0, x1, y1 } = box;
-    const light = { ...paint, stops: paint.stops.map(({ at, opacity }) => ({ at, hex: greyHex(opacity), opacity: 1 })) }; // prettier-ignore
+    const light = { ...paint, stops: paint.stops.map(({ at, opacity }) => ({ at, hex: formatHex([opacity, opacity, opacity]), opacity: 1 })) }; // prettier-ignore
     const whole = { ...paint, stops: paint.stops.map((stop) => ({ ...stop, opacity: 1 })) };
     asMasked(
       pdf,

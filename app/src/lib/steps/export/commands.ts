@@ -11,7 +11,7 @@ import type { Workplace } from '$lib/desk/workplace.svelte';
 import { keepFile, type MadeFile } from '$lib/desk/writing';
 import { fileWorker } from '$lib/workers/files';
 import { queryAs, queryOf } from './asking';
-import { canBeMadeHere, isMadeHere, nameOf } from './kinds';
+import { canBeMadeHere, isAway, isMadeHere, nameOf } from './kinds';
 
 /** Writes the file: of lines here, any other on the server, or here while that is away. */
 async function saveFile(w: Workplace): Promise<void> {
@@ -19,7 +19,7 @@ async function saveFile(w: Workplace): Promise<void> {
   const stopper = new AbortController();
   const makeHere = async (): Promise<MadeFile> => (await import('./here')).makeHere(w);
   const make = async (): Promise<MadeFile> => {
-    if (isMadeHere(out) || (w.saving.state !== 'kept' && canBeMadeHere(out))) return makeHere();
+    if (isMadeHere(out) || (isAway(w.saving.state) && canBeMadeHere(out))) return makeHere();
     try {
       return await fetchExport(w.project.id, out.format, queryOf(w), stopper.signal);
     } catch (error) {
@@ -43,6 +43,9 @@ function isThere({ desk, exporting: { area, format } }: Workplace): boolean {
   const chosen = chosenNodes(desk.choice, desk.art).length;
   return chosen > 0 && chosen <= MOST_CHOSEN;
 }
+/** The server has all of it, or it can be made without. */
+const canBeWritten = ({ saving: { state }, exporting }: Workplace): boolean =>
+  state === 'kept' || isMadeHere(exporting) || (isAway(state) && canBeMadeHere(exporting));
 /** All is on the server, too. */
 const settled = (w: Workplace): boolean => w.saving.state === 'kept' && isThere(w);
 
@@ -76,7 +79,7 @@ export const EXPORT: readonly Command[] = [
     title: 'Write the file',
     icon: Download,
     steps: ['export'],
-    when: (w) => isThere(w) && (w.saving.state === 'kept' || canBeMadeHere(w.exporting)),
+    when: (w) => isThere(w) && canBeWritten(w),
     run: (w) => void saveFile(w),
   },
   {

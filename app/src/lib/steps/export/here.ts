@@ -140,4 +140,7 @@ async function contentHere(w: Workplace, art: Art): Promise<Blob> {
 export const makeHere = async (w: Workplace): Promise<MadeFile> => ({
   name: fileName(w.project.name, w.exporting.format),
   content: await contentHere(w, w.desk.drawing.kept),
+  ...(w.exporting.format === 'zip' && {
+    without: 'Its kept copies and how it grew are on the server: they are not in it.',
+  }),
 });

@@ -1,5 +1,6 @@
 import type { FileKind, LeftOut } from '@mirrot/core';
 import { FIRST_MACHINE, PLAIN_LINES } from '@mirrot/core';
+import type { SavingState } from '$lib/desk/saving.svelte';
 import { isOfDrawing, isOfLines, type Exporting, type OutKind } from '$lib/desk/exporting';
 
 /** The kinds of files, with what each is for. */
@@ -34,6 +35,9 @@ export const canBeMadeHere = (out: Exporting): boolean => MADE_HERE.includes(out
 /** Whether it is made here in any case: of what is on the page, nothing of it being on the server alone. */
 export const isMadeHere = (out: Exporting): boolean =>
   out.format === 'txt' || (out.format === 'plt' && isOneFile(out));
+
+/** Whether the server is away, or takes nothing: while changes are merely on their way it is not. */
+export const isAway = (state: SavingState): boolean => state !== 'kept' && state !== 'sending';
 
 /** What a file is made for, and what that asks of it. */
 export const USES: readonly (readonly [use: string, asks: Partial<Exporting>])[] = [
