@@ -1,4 +1,5 @@
 export { chipUses } from './chip-uses';
+export { coveringOutlines, coversPicture, pictureOutline } from './covering';
 export { areaByColour, type ColourShare } from './area-by-colour';
 export * from './blank';
 export { shapeBounds } from './bounds';

@@ -29,7 +29,7 @@ const arcPoints = (at: Point, radius: number, from: Point, to: Point): Point[] =
     .map((d) => add(at, scale(d, radius)));
 
 /** Points that bound a stroke where a segment arrives along `arriving` and the next leaves along `leaving`, both unit. */
-function joinPoints(
+export function joinPoints(
   at: Point,
   arriving: Point,
   leaving: Point,

@@ -10,19 +10,28 @@ import type { Path } from '../path/path';
 export const FINDING_KINDS = [
   'open-fill',
   'near-ends',
+  'pokes-out',
+  'gap',
   'kink',
   'long-handle',
+  'crossed-handles',
   'missing-anchor',
   'spare-anchor',
   'self-crossing',
   'doubled',
+  'crowded',
   'tiny',
+  'sliver',
   'hidden',
+  'ground-patch',
   'off-sheet',
   'near-colours',
   'off-palette',
   'near-weights',
   'near-level',
+  'drifted',
+  'uncovered',
+  'picture-shown',
 ] as const;
 export type FindingKind = (typeof FINDING_KINDS)[number];
 
@@ -58,14 +67,58 @@ export interface Tolerances {
   readonly level: number;
   /** Lines whose weights differ by less, share of the heavier one, were meant to be alike. */
   readonly weight: number;
+  /** More anchors to the centimetre than this choke the machine that follows them. */
+  readonly anchorsPerCm: number;
+  /** How far a line may leave the picture's edge, picture pixels. */
+  readonly drift: number;
 }
 
 /** Common practice, no source: what is seen on a screen, in print, felt by a blade, and drawn by a pen. */
 export const TOLERANCES: Readonly<Record<'screen' | 'print' | 'cutter' | 'pen', Tolerances>> = {
-  screen: { gap: 1, spare: 0.1, kink: 6, tiny: 1, colour: 1, level: 1, weight: 0.1 },
-  print: { gap: 0.5, spare: 0.05, kink: 5, tiny: 0.5, colour: 1, level: 0.8, weight: 0.08 },
-  cutter: { gap: 2, spare: 0.2, kink: 6, tiny: 6, colour: 1, level: 1, weight: 0.1 },
-  pen: { gap: 1.2, spare: 0.2, kink: 6, tiny: 1.2, colour: 1, level: 1, weight: 0.1 },
+  screen: {
+    gap: 1,
+    spare: 0.1,
+    kink: 6,
+    tiny: 1,
+    colour: 1,
+    level: 1,
+    weight: 0.1,
+    anchorsPerCm: Infinity,
+    drift: 2,
+  },
+  print: {
+    gap: 0.5,
+    spare: 0.05,
+    kink: 5,
+    tiny: 0.5,
+    colour: 1,
+    level: 0.8,
+    weight: 0.08,
+    anchorsPerCm: Infinity,
+    drift: 1.5,
+  },
+  cutter: {
+    gap: 2,
+    spare: 0.2,
+    kink: 6,
+    tiny: 6,
+    colour: 1,
+    level: 1,
+    weight: 0.1,
+    anchorsPerCm: 25,
+    drift: 2,
+  },
+  pen: {
+    gap: 1.2,
+    spare: 0.2,
+    kink: 6,
+    tiny: 1.2,
+    colour: 1,
+    level: 1,
+    weight: 0.1,
+    anchorsPerCm: 40,
+    drift: 2,
+  },
 };
 
 /** A shape that is proved: in sight, and not meant to be as it is. */
@@ -78,14 +131,35 @@ export interface ProofShape {
   readonly level: number;
 }
 
+/** A place of a line and how far it was found to lie from the picture's edge. */
+export interface DriftedPlace {
+  /** On the sheet. */
+  readonly at: Point;
+  /** Picture pixels, signed as `measureDrift` has it. */
+  readonly drift: number;
+  /** Picture pixels of the line that the place stands for, and from the line's beginning to it. */
+  readonly weight: number;
+  readonly along: number;
+  readonly segment: number;
+}
+
+/** What was measured of a path against the picture, elsewhere: the places that lie off its edge. */
+export interface MeasuredPath {
+  readonly shape: string;
+  readonly path: string;
+  readonly places: readonly DriftedPlace[];
+}
+
 /** What is proved. */
 export interface Subject {
   readonly art: Art;
+  readonly measured: readonly MeasuredPath[];
   readonly shapes: readonly ProofShape[];
 }
 
-export const subjectOf = (art: Art): Subject => ({
+export const subjectOf = (art: Art, measured: readonly MeasuredPath[] = []): Subject => ({
   art,
+  measured,
   shapes: shapesOf(art)
     .map(({ shape, shown }, level) => ({ shape, shown, level }))
     .filter(({ shape, shown }) => shown && shape.meant !== true)

@@ -1,7 +1,19 @@
 import { changeArt, type Recipe } from '../art/change';
 import type { Art } from '../art/schema';
+import { crossedHandles } from './crossed-handles';
+import { crowded } from './crowded';
 import { doubled } from './doubled';
-import { subjectOf, type Check, type Finding, type FindingKind, type Tolerances } from './finding';
+import { drifted } from './drifted';
+import {
+  subjectOf,
+  type Check,
+  type Finding,
+  type FindingKind,
+  type MeasuredPath,
+  type Tolerances,
+} from './finding';
+import { gap } from './gap';
+import { groundPatch } from './ground-patch';
 import { hidden } from './hidden';
 import { kink } from './kink';
 import { longHandle } from './long-handle';
@@ -13,27 +25,40 @@ import { nearWeights } from './near-weights';
 import { offPalette } from './off-palette';
 import { offSheet } from './off-sheet';
 import { openFill } from './open-fill';
+import { pictureShown } from './picture-shown';
+import { pokesOut } from './pokes-out';
 import { selfCrossing } from './self-crossing';
+import { sliver } from './sliver';
 import { spareAnchor } from './spare-anchor';
 import { tiny } from './tiny';
+import { uncovered } from './uncovered';
 
 /** All that is looked for, in the order in which it is told. */
 const CHECKS: readonly Check[] = [
   openFill,
   nearEnds,
+  pokesOut,
+  gap,
   kink,
   longHandle,
+  crossedHandles,
   missingAnchor,
   spareAnchor,
   selfCrossing,
   doubled,
+  crowded,
   tiny,
+  sliver,
   hidden,
+  groundPatch,
   offSheet,
   nearColours,
   offPalette,
   nearWeights,
   nearLevel,
+  drifted,
+  uncovered,
+  pictureShown,
 ];
 const checkOf = (kind: FindingKind): Check => CHECKS.find((check) => check.kind === kind)!;
 
@@ -41,16 +66,25 @@ const checkOf = (kind: FindingKind): Check => CHECKS.find((check) => check.kind 
  * Everything in a drawing that is probably not meant, kind by kind. What is hidden, or marked as meant so, is left out.
  *
  * @param tolerances how much is too much (`TOLERANCES` for screen, print, cutter and pen)
+ * @param measured how far lines lie from the picture, where that is known; in the drawing's paths by their ids
  */
-export function findings(art: Art, tolerances: Tolerances): Finding[] {
-  const subject = subjectOf(art);
+export function findings(
+  art: Art,
+  tolerances: Tolerances,
+  measured: readonly MeasuredPath[] = [],
+): Finding[] {
+  const subject = subjectOf(art, measured);
   const all = CHECKS.flatMap((check) => check.find(subject, tolerances));
   // Lines that lie on each other nearly meet at their ends, too: that is told once.
   const doubles = all.filter(({ kind }) => kind === 'doubled').map(({ shapes }) => shapes);
   const isToldAsDouble = ({ kind, shapes }: Finding): boolean =>
     kind === 'near-ends' &&
     doubles.some((pair) => shapes.every((id) => pair.includes(id)) && shapes.length === 2);
-  return all.filter((finding) => !isToldAsDouble(finding));
+  // A line with too many anchors has some that can go: that is told once, too.
+  const crowds = new Set(all.flatMap(({ kind, path }) => (kind === 'crowded' && path ? [path] : [])));
+  const isToldAsCrowd = ({ kind, path }: Finding): boolean =>
+    kind === 'spare-anchor' && path !== undefined && crowds.has(path);
+  return all.filter((finding) => !isToldAsDouble(finding) && !isToldAsCrowd(finding));
 }
 
 /**

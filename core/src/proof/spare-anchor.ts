@@ -42,10 +42,16 @@ export const spareAnchor: Check = {
     ),
   fix(art, finding, { spare }) {
     const found = pathFound(art, finding);
-    const only = found ? spareOf(found.path, spare) : [];
-    return found && only.length > 0 ? setPath(found.shape.id, thinOut(found.path, { tolerance: spare, only }).path) : null; // prettier-ignore
+    const path = found && withoutSpare(found.path, spare);
+    return found && path !== found.path ? setPath(found.shape.id, path!) : null;
   },
 };
+
+/** The path without anchors that could go, looked at anew until none is left. */
+export function withoutSpare(path: Path, tolerance: number): Path {
+  const only = spareOf(path, tolerance);
+  return only.length === 0 ? path : withoutSpare(thinOut(path, { tolerance, only }).path, tolerance);
+}
 
 /** Anchors that may go: those at turns stay. */
 function spareOf(path: Path, tolerance: number): readonly number[] {

@@ -1,14 +1,13 @@
 <script lang="ts">
-  import { drawnData, transformPath } from '@mirrot/core';
+  import { coveringOutlines, drawnData, pictureOutline, transformPath } from '@mirrot/core';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
-  import { coversOf, pictureArea } from '$lib/edits/toning';
 
   // What of the traced picture no shape covers, hatched.
   let { desk, view }: { desk: Desk; view: View } = $props();
   const picture = $derived(desk.picture.traced!);
-  const area = $derived(transformPath(pictureArea(picture), picture.placement));
-  const covers = $derived(coversOf(desk.art));
+  const area = $derived(transformPath(pictureOutline(picture), picture.placement));
+  const covers = $derived(coveringOutlines(desk.art));
   /** Screen pixels between the lines of the hatching. */
   const APART_PX = 9;
   const apart = $derived(APART_PX / view.scale);

@@ -1,9 +1,9 @@
 import {
   boxesMeet,
   compose,
-  copiedShapes,
-  corner,
-  seenBox,
+  coveringOutlines,
+  coversPicture,
+  pictureOutline,
   scaling,
   toneShapes,
   type FittedGradient,
@@ -42,10 +42,6 @@ export type Toner = (
 const NO_WEIGHT = 1;
 
 const isClosed = (shape: Shape): boolean => shape.paths.every((path) => path.closed);
-
-/** Whether a shape hides the picture beneath it: filled, or closed and still without its fill. What is meant so lies on no picture. */
-export const coversPicture = (shape: Shape): boolean =>
-  !shape.meant && (shape.fill !== null || (shape.stroke === null && isClosed(shape)));
 
 /**
  * Shapes that are toned: those chosen, else all in reach that are closed and have no fill. Of several that are chosen those
@@ -314,33 +310,15 @@ export type BareFinder = (
   covers: readonly (readonly Path[])[],
 ) => Promise<number | null>;
 
-/** What of a picture is there to be covered, in its seen pixels. */
-export function pictureArea(picture: PlacedPicture): Path {
-  const { x0, y0, x1, y1 } = seenBox(picture);
-  return {
-    id: 'picture',
-    closed: true,
-    anchors: [corner(x0, y0), corner(x1, y0), corner(x1, y1), corner(x0, y1)],
-  };
-}
-
-/** Outlines on the sheet of all in sight that covers the picture, copies too. */
-export const coversOf = (art: Art): (readonly Path[])[] => [
-  ...shapesOf(art).flatMap(({ shape, shown }) => (shown && coversPicture(shape) ? [wholePaths(shape)] : [])),
-  ...copiedShapes(art).flatMap(({ shape, maps }) =>
-    coversPicture(shape) ? maps.map((map) => wholePaths(shape).map((path) => transformPath(path, map))) : [],
-  ),
-];
-
 /** The share of the traced picture, within its crop, that no shape covers; null where that is not known. */
 export async function bareShare(desk: Desk, run: BareFinder): Promise<number | null> {
   const by = desk.picture.driftSettings;
   if (!by) return null;
   const k = by.raster.step;
-  const area = transformPath(pictureArea(by.picture), scaling(1 / k, 1 / k));
+  const area = transformPath(pictureOutline(by.picture), scaling(1 / k, 1 / k));
   const back = invert(compose(by.picture.placement, scaling(k, k)));
   if (!back) return null;
-  const covers = coversOf(desk.drawing.kept).map((paths) =>
+  const covers = coveringOutlines(desk.drawing.kept).map((paths) =>
     paths.map((path) => transformPath({ ...path, form: undefined }, back)),
   );
   return run(by, [area], covers);
