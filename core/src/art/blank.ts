@@ -45,4 +45,5 @@ export const emptyArt = (sheet: Omit<Sheet, 'ground' | 'ppi'>, layerId: string):
   guides: { locked: false, lines: [] },
   grid: PLAIN_GRID,
   axis: null,
+  aside: [],
 });

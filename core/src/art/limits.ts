@@ -18,5 +18,7 @@ export const DARKEST_GROUND = 0.05;
 export const MOST_COLOURWAYS = 100;
 /** Most chips of a palette. */
 export const MOST_CHIPS = 1000;
+/** Most findings that are put aside. */
+export const MOST_ASIDE = 5000;
 /** Version of the document that this code writes. */
-export const ART_VERSION = 10;
+export const ART_VERSION = 11;

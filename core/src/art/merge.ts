@@ -105,6 +105,7 @@ export function mergeArt(base: Art, mine: Art, theirs: Art): Merged {
     },
     grid: plainFields('the grid', base.grid, mine.grid, theirs.grid),
     axis,
+    aside: mergeItems(base.aside, mine.aside, theirs.aside, uses, () => names.add('the findings put aside')),
   };
   checkChange(mine, art, holdingsOf(mine));
   return { art: art as Art, conflicts: [...names] };

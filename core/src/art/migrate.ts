@@ -63,6 +63,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   8: (art) => ({ ...art, version: 9, colourways: [] }),
   // 10: shapes may be poured between others.
   9: (art) => ({ ...art, version: 10 }),
+  // 11: findings may be put aside.
+  10: (art) => ({ ...art, version: 11, aside: [] }),
 };
 
 /** Strokes had round ends and joins until version 6. */

@@ -3,7 +3,7 @@ import { checkQuad } from '../geometry/square';
 import type { Point } from '../geometry/vector';
 import { FEWEST_PARTS, MOST_PARTS } from '../path/axis';
 import { FEWEST_SIDES, FORM_KINDS, MOST_SIDES } from '../path/form';
-import { ART_VERSION, DARKEST_GROUND, FARTHEST_COORDINATE, MOST_CHIPS, MOST_COLOURWAYS, MOST_COPIES, WIDEST_EDGE } from './limits'; // prettier-ignore
+import { ART_VERSION, DARKEST_GROUND, FARTHEST_COORDINATE, MOST_ASIDE, MOST_CHIPS, MOST_COLOURWAYS, MOST_COPIES, WIDEST_EDGE } from './limits'; // prettier-ignore
 import { BLENDS, CHIP_ROLES, MOST_BLUR } from './paint-kinds';
 import { paintSchema, shadowSchema, strokeSchema } from './paint-schema';
 import { PICTURE_VIEWS } from './picture-view';
@@ -285,6 +285,9 @@ const colourwaySchema = z.strictObject({ id, name: heldNameSchema, hexes: z.reco
 /** A sheet's width or height, sheet pixels: a hundredth at least, so that what is drawn on it can be seen at all. */
 const sheetLength = z.number().min(0.01).max(FARTHEST_COORDINATE);
 
+/** A finding that is left as it is: known by its key, with the reason. */
+const asideSchema = z.strictObject({ id: heldNameSchema, reason: noteSchema });
+
 const sheetSchema = z.strictObject({
   width: sheetLength,
   height: sheetLength,
@@ -310,6 +313,8 @@ export const artFields = z.strictObject({
   grid: gridSchema,
   /** The axis about which new paths are drawn. */
   axis: axisSchema.nullable(),
+  /** What the proof found and a hand left as it is. */
+  aside: z.array(asideSchema).max(MOST_ASIDE, `${MOST_ASIDE} findings can be put aside.`),
 });
 
 export type Lettering = DeepReadonly<z.infer<typeof letteringSchema>>;

@@ -1,2 +1,10 @@
-export { type Finding, FINDING_KINDS, type FindingKind, TOLERANCES, type Tolerances } from './finding';
+export {
+  type DriftedPlace,
+  type Finding,
+  FINDING_KINDS,
+  type FindingKind,
+  type MeasuredPath,
+  TOLERANCES,
+  type Tolerances,
+} from './finding';
 export { findings, fixAll, fixFor } from './findings';

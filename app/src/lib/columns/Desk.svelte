@@ -62,7 +62,7 @@
 
   // Drift of what is drawn, while it is looked at.
   $effect(() => {
-    const by = desk.step === 'refine' || drifted ? desk.picture.driftSettings : null;
+    const by = desk.step === 'refine' || desk.step === 'proof' || drifted ? desk.picture.driftSettings : null;
     if (!by) return;
     drifted = true;
     const { art } = desk;

@@ -31,8 +31,7 @@ export class Desk {
   readonly colouring: Colouring;
   readonly linework: Linework;
   readonly next = new NextPath();
-
-  readonly proving = new Proving();
+  readonly proving: Proving;
 
   constructor(
     art: Art,
@@ -42,6 +41,7 @@ export class Desk {
     readonly now: () => number = () => performance.now(),
   ) {
     this.drawing = new Drawing(art, sink, this);
+    this.proving = new Proving(this);
     this.looking = new Looking(this);
     this.pointing = new Pointing(this.looking);
     this.choosing = new Choosing(this);

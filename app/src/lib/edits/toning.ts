@@ -18,11 +18,9 @@ import {
   transformPath,
   wholePaths,
   type Affine,
-  type Art,
   type Box,
   type BodyTone,
   type Path,
-  type PlacedPicture,
   type Shape,
   type ToneWish,
 } from '@mirrot/core';

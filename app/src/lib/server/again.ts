@@ -24,9 +24,11 @@ export function artFrom(art: Art, keep: AgainRequest['keep']): Art {
     pictures,
     traced: pictures.length > 0 ? art.traced : null,
     chips: keep.includes('palette') || drawing ? art.chips : [],
+    colourways: keep.includes('palette') || drawing ? art.colourways : [],
     guides: keep.includes('layers') || drawing ? art.guides : empty.guides,
     grid: art.grid,
     axis: drawing ? art.axis : null,
+    aside: drawing ? art.aside : [],
   };
 }
 

@@ -1,5 +1,6 @@
 import { TOLERANCES } from '@mirrot/core';
 import { untrack } from 'svelte';
+import { measuredPaths } from '$lib/desk/measured';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 
 /** Milliseconds without a change after which the drawing is proved anew. */
@@ -8,16 +9,18 @@ const RESTS_MS = 250;
 /** Has the drawing proved for as long as a component is there, anew after changes. To be called while it is made. */
 export function proveWhileShown(workplace: () => Workplace): void {
   $effect(() => {
-    const w = workplace();
-    const { desk } = w;
-    const { proving } = desk;
-    const art = desk.drawing.kept;
+    const { desk } = workplace();
+    const { proving, picture, drawing } = desk;
+    const art = drawing.kept;
     const by = TOLERANCES[proving.use];
+    // Once all lines are measured against the picture, that is proved, too.
+    const measured = picture.drifts.all;
     if (desk.pointing.pressing) return;
-    const ask = (): void => proving.ask(w.project.id, art, by);
+    const ask = (): void =>
+      proving.ask(art, by, measured, () => measuredPaths(picture.drifts, art, by.drift));
     // The first time at once.
     if (untrack(() => proving.found) === null) return untrack(ask);
-    const resting = setTimeout(ask, RESTS_MS);
+    const resting = setTimeout(() => untrack(ask), RESTS_MS);
     return () => clearTimeout(resting);
   });
 }

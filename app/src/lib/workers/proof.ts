@@ -1,9 +1,9 @@
-import type { Art, Finding, Tolerances } from '@mirrot/core';
+import type { Art, Finding, MeasuredPath, Tolerances } from '@mirrot/core';
 import { starter } from './start';
 
 /** What the worker for proving does. */
 export interface ProofWork {
-  findings(art: Art, tolerances: Tolerances): Promise<Finding[]>;
+  findings(art: Art, tolerances: Tolerances, measured: readonly MeasuredPath[]): Promise<Finding[]>;
 }
 
 /** The one worker for proving. */

@@ -4,5 +4,5 @@ import type { ProofWork } from './proof';
 
 // Proves drawings away from the page.
 
-const work: ProofWork = { findings: async (art, tolerances) => findings(art, tolerances) };
+const work: ProofWork = { findings: async (...asked) => findings(...asked) };
 Comlink.expose(work);

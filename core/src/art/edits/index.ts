@@ -56,6 +56,7 @@ export {
   type ShapeStyle,
   type LineForm,
 } from './style';
+export { putAside } from './aside';
 export { setFollow, setMeant, setPlace } from './measuring';
 export { addPicture, movePicture, removePicture, setPicture, traceFrom } from './pictures';
 export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';

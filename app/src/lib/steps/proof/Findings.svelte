@@ -4,6 +4,7 @@
     FINDING_KINDS,
     fixAll,
     fixFor,
+    putAside,
     TOLERANCES,
     type Finding,
     type FindingKind,
@@ -59,14 +60,20 @@
     desk.say(`${count} mended. One step back undoes all of it.`, 'good');
   }
   /** Kinds that the hand mends. */
-  const BY_HAND: readonly FindingKind[] = ['long-handle', 'self-crossing', 'off-sheet'];
+  const BY_HAND: readonly FindingKind[] = [
+    'long-handle',
+    'crossed-handles',
+    'self-crossing',
+    'off-sheet',
+    'drifted',
+    'uncovered',
+  ];
 
   let asking: string | null = $state(null);
   let reason = $state('');
-  function putAside(key: string, why: string | null): void {
+  function leave(key: string, why: string | null): void {
     asking = null;
-    if (!proving.putAside(key, why))
-      desk.say('This browser keeps nothing for Mirrot: it is put aside until the page is closed.', 'bad');
+    desk.change(why === null ? 'Take up a finding' : 'Put a finding aside', putAside(key, why));
   }
 </script>
 
@@ -99,7 +106,7 @@
             </button>
             {#if why !== undefined}
               <p class="quiet" dir="auto">aside: {why || 'no reason given'}</p>
-              <button class="plain-button" onclick={() => putAside(finding.key, null)}>Take up again</button>
+              <button class="plain-button" onclick={() => leave(finding.key, null)}>Take up again</button>
             {:else if asking === finding.key}
               <input
                 type="text"
@@ -109,12 +116,11 @@
                 placeholder="why"
                 bind:value={reason}
                 onkeydown={(e) => {
-                  if (e.key === 'Enter') putAside(finding.key, reason.trim());
+                  if (e.key === 'Enter') leave(finding.key, reason.trim());
                   if (e.key === 'Escape') asking = null;
                 }}
               />
-              <button class="plain-button" onclick={() => putAside(finding.key, reason.trim())}
-                >Put aside</button
+              <button class="plain-button" onclick={() => leave(finding.key, reason.trim())}>Put aside</button
               >
             {:else}
               {#if !BY_HAND.includes(kind)}
