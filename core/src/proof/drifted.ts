@@ -1,27 +1,37 @@
-import { polygonOf } from '../art/inside';
 import { coversPicture } from '../art/covering';
-import { insideEvenOdd } from '../geometry/flatten';
+import { polygonOf } from '../art/inside';
 import { boxHas } from '../geometry/bounds';
+import { insideEvenOdd } from '../geometry/flatten';
 import type { Check, DriftedPlace, Finding } from './finding';
 
-/** Shorter pieces, picture pixels along the line, are chance. */
+/** Shorter pieces beyond the tolerance, picture pixels along the line, are chance. */
 const SHORTEST_PX = 12;
-/** Places that follow each other within so many lengths of one are one piece. */
+/** Places that follow each other within so many lengths of one are one piece, */
 const NEXT_WITHIN = 2.5;
+/** as long as what they drift changes by no more than this for each pixel along: else another edge was taken. */
+const STEEPEST = 0.5;
+const JITTER_PX = 0.3;
 
-/** Places that follow one another along a line. */
-function runs(places: readonly DriftedPlace[]): DriftedPlace[][] {
+/** Places that follow one another along a line, by the same edge. */
+function pieces(places: readonly DriftedPlace[]): DriftedPlace[][] {
   const out: DriftedPlace[][] = [];
   for (const place of places) {
     const before = out.at(-1)?.at(-1);
-    if (before && place.along - before.along <= NEXT_WITHIN * Math.max(place.weight, before.weight))
-      out.at(-1)!.push(place); // prettier-ignore
+    const on = before ? place.along - before.along : Infinity;
+    const isNext =
+      before !== undefined &&
+      on <= NEXT_WITHIN * Math.max(place.weight, before.weight) &&
+      Math.abs(place.drift - before.drift) <= STEEPEST * on + JITTER_PX;
+    if (isNext) out.at(-1)!.push(place);
     else out.push([place]);
   }
   return out;
 }
 
-/** Pieces of line that leave the picture's edge by more than is allowed. What a shape above covers shows no edge of its own. */
+/**
+ * Pieces of line that leave the picture's edge by more than is allowed and come back to it. Where what was measured jumps, some
+ * other edge was taken for the line's own; what a shape above covers shows another thing's edge: neither is told.
+ */
 export const drifted: Check = {
   kind: 'drifted',
   find({ shapes, measured }, { drift }) {
@@ -31,14 +41,14 @@ export const drifted: Check = {
       const own = byId.get(id);
       if (!own) return [];
       const above = covering.filter(({ level }) => level > own.level);
-      const seen = places.filter(({ drift: far, at }) =>
-        Math.abs(far) > drift &&
-        !above.some(({ box, whole }) => boxHas(box, at) && insideEvenOdd(whole.map(polygonOf), at)),
-      ); // prettier-ignore
-      return runs(seen).flatMap((run): Finding[] => {
-        const long = run.reduce((sum, { weight }) => sum + weight, 0);
-        if (long < SHORTEST_PX) return [];
-        const worst = run.reduce((a, b) => (Math.abs(b.drift) > Math.abs(a.drift) ? b : a));
+      const seen = places.filter(
+        ({ at }) => !above.some(({ box, whole }) => boxHas(box, at) && insideEvenOdd(whole.map(polygonOf), at)), // prettier-ignore
+      );
+      return pieces(seen).flatMap((piece): Finding[] => {
+        const beyond = piece.filter((place) => Math.abs(place.drift) > drift);
+        const comesBack = [piece[0]!, piece.at(-1)!].every((place) => Math.abs(place.drift) <= drift);
+        if (!comesBack || beyond.reduce((sum, { weight }) => sum + weight, 0) < SHORTEST_PX) return [];
+        const worst = beyond.reduce((a, b) => (Math.abs(b.drift) > Math.abs(a.drift) ? b : a));
         return [{ kind: 'drifted', key: `drifted ${path} ${worst.segment}`, shapes: [id], at: worst.at, amount: Math.abs(worst.drift), path, index: worst.segment }]; // prettier-ignore
       });
     });

@@ -143,7 +143,7 @@ export interface DriftedPlace {
   readonly segment: number;
 }
 
-/** What was measured of a path against the picture, elsewhere: the places that lie off its edge. */
+/** What was measured of a path against the picture, elsewhere: the places that lie off its edge by half of what is allowed, or more. */
 export interface MeasuredPath {
   readonly shape: string;
   readonly path: string;

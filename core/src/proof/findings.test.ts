@@ -121,7 +121,7 @@ const PLANTS: Readonly<Record<FindingKind, readonly Plant[]>> = {
     (x, y, s) => ({ shapes: [line('l', at(pathOf([anchor(0, 0), anchor(s * 0.015, s)], false, 'l'), x, y))] }), // prettier-ignore
   ],
   drifted: [
-    (x, y, s) => ({ shapes: [line('d', at(pathOf([anchor(0, 0), anchor(s, 0.4 * s)], false, 'd'), x, y))], measured: [{ shape: 'd', path: 'd', places: Array.from({ length: 30 }, (_, i) => ({ at: { x: x + i, y: y + 0.4 * i }, drift: -2 - i / 10, weight: 1, along: i, segment: 0 })) }] }), // prettier-ignore
+    (x, y, s) => ({ shapes: [line('d', at(pathOf([anchor(0, 0), anchor(s, 0.4 * s)], false, 'd'), x, y))], measured: [{ shape: 'd', path: 'd', places: Array.from({ length: 40 }, (_, i) => ({ at: { x: x + i, y: y + 0.4 * i }, drift: -1 - 3 * Math.sin((Math.PI * i) / 39), weight: 1, along: i, segment: 0 })) }] }), // prettier-ignore
   ],
   uncovered: [
     (x, y, s) => ({ shapes: [filled('f', squarePath(x - s, y - s, 4 * s, 'f'), squarePath(x, y, s / 2, 'hole'))], more: (art) => changeArt(art, addPicture(seenAt([s / 10, 0, 0, s / 10, x - s, y - s]))).art }), // prettier-ignore

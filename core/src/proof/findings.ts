@@ -84,7 +84,17 @@ export function findings(
   const crowds = new Set(all.flatMap(({ kind, path }) => (kind === 'crowded' && path ? [path] : [])));
   const isToldAsCrowd = ({ kind, path }: Finding): boolean =>
     kind === 'spare-anchor' && path !== undefined && crowds.has(path);
-  return all.filter((finding) => !isToldAsDouble(finding) && !isToldAsCrowd(finding));
+  return withOwnKeys(all.filter((finding) => !isToldAsDouble(finding) && !isToldAsCrowd(finding)));
+}
+
+/** Several of a kind at one place are told apart by a number behind their keys. */
+function withOwnKeys(found: readonly Finding[]): Finding[] {
+  const count = new Map<string, number>();
+  return found.map((finding) => {
+    const n = (count.get(finding.key) ?? 0) + 1;
+    count.set(finding.key, n);
+    return n === 1 ? finding : { ...finding, key: `${finding.key} ${n}` };
+  });
 }
 
 /**

@@ -17,7 +17,7 @@ export function proveWhileShown(workplace: () => Workplace): void {
     const measured = picture.drifts.all;
     if (desk.pointing.pressing) return;
     const ask = (): void =>
-      proving.ask(art, by, measured, () => measuredPaths(picture.drifts, art, by.drift));
+      proving.ask(art, by, measured, () => measuredPaths(picture.drifts, art, by.drift / 2));
     // The first time at once.
     if (untrack(() => proving.found) === null) return untrack(ask);
     const resting = setTimeout(() => untrack(ask), RESTS_MS);
