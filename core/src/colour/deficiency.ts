@@ -28,6 +28,9 @@ const MAPS: Readonly<Record<'protanopia' | 'deuteranopia' | 'tritanopia', readon
 export type Deficiency = keyof typeof MAPS;
 export const DEFICIENCIES = Object.keys(MAPS) as readonly Deficiency[];
 
+/** The map of linear sRGB that a deficiency is, row by row: red, green, blue. */
+export const deficiencyMap = (deficiency: Deficiency): readonly [Row, Row, Row] => MAPS[deficiency];
+
 /** A colour as eyes with a deficiency see it. Colours are sRGB, 0 to 1. */
 export function seenWith(deficiency: Deficiency, colour: Rgb): Rgb {
   const [r, g, b] = colour.map(toLinear) as [number, number, number];

@@ -10,7 +10,7 @@ export {
 export { contrastRatio } from './contrast';
 export { type ReadColour, readColour, readCssColour } from './css';
 export { type Dealt, deal } from './deal';
-export { DEFICIENCIES, type Deficiency, seenWith } from './deficiency';
+export { DEFICIENCIES, type Deficiency, deficiencyMap, seenWith } from './deficiency';
 export { deltaE2000 } from './difference';
 export { inGamut, intoGamut, MOST_CHROMA, mostChroma } from './gamut';
 export { firstMiddles, type Middles, settleMiddles } from './middles';

@@ -1,3 +1,10 @@
+export {
+  type ColourDifference,
+  colourDifference,
+  DARKEST_DIFFERENCE,
+  differencePixels,
+  EYE_CATCHING,
+} from './colour-difference';
 export { choosePalette, type PictureColour } from './choose-palette';
 export { cleanEdge, type Coverage } from './clean-edge';
 export { edgePicture, lineDrawing } from './edges';
