@@ -4,6 +4,8 @@
   import { moveBetween, toBed, toSheet } from '$lib/desk/view';
   import { untrack } from 'svelte';
   import type { BedPointer, PressMachine } from './behaviour';
+  import Beside from './Beside.svelte';
+  import PointerCross from './PointerCross.svelte';
   import Aids from './Aids.svelte';
   import Fills from './Fills.svelte';
   import Inks from './Inks.svelte';
@@ -33,6 +35,20 @@
   const REACH = FARTHEST_COORDINATE / 2;
 
   let rect = { left: 0, top: 0 };
+  let whole = { left: 0, top: 0, width: 0, height: 0 };
+  let inSecond = $state(false);
+  const halves = $derived(desk.comparing.halves);
+  /** Into how many parts the bed is split, across and down. */
+  const parts = $derived(halves ? (halves.way === 'across' ? [2, 1] : [1, 2]) : [1, 1]) as [number, number];
+  $effect(() => {
+    void parts;
+    untrack(measure);
+  });
+  /** Places of the half with the drawing, and of the other one, as CSS. */
+  const placeOfHalf = (first: boolean): string =>
+    halves?.way === 'down'
+      ? `left:0;width:100%;height:50%;top:${first ? '0' : '50%'}`
+      : `top:0;height:100%;width:50%;left:${first ? '0' : '50%'}`;
   let over: BedPointer | null = $state.raw(null);
   let panning: { id: number; last: Point } | null = $state.raw(null);
 
@@ -49,15 +65,28 @@
   function measure(): void {
     if (!element) return;
     const r = element.getBoundingClientRect();
+    whole = { left: r.left, top: r.top, width: r.width, height: r.height };
     rect = { left: r.left, top: r.top };
-    if (r.width === desk.looking.bed.width && r.height === desk.looking.bed.height) return;
+    const [across, down] = parts;
+    const [width, height] = [r.width / across, r.height / down];
+    if (width === desk.looking.bed.width && height === desk.looking.bed.height) return;
     // What was in the middle stays there.
     desk.looking.view = {
       ...desk.looking.view,
-      tx: desk.looking.view.tx + (r.width - desk.looking.bed.width) / 2,
-      ty: desk.looking.view.ty + (r.height - desk.looking.bed.height) / 2,
+      tx: desk.looking.view.tx + (width - desk.looking.bed.width) / 2,
+      ty: desk.looking.view.ty + (height - desk.looking.bed.height) / 2,
     };
-    desk.looking.bed = { width: r.width, height: r.height };
+    desk.looking.bed = { width, height };
+  }
+  /** The half of the bed that a place of the page lies in is what all is measured from: what is meant in one is meant in both. */
+  function enterHalf(e: MouseEvent): void {
+    const [across, down] = parts;
+    const second = (across === 2 && e.clientX >= whole.left + whole.width / 2) || (down === 2 && e.clientY >= whole.top + whole.height / 2); // prettier-ignore
+    inSecond = second;
+    rect = {
+      left: whole.left + (second && across === 2 ? whole.width / 2 : 0),
+      top: whole.top + (second && down === 2 ? whole.height / 2 : 0),
+    };
   }
   $effect(() => {
     if (!element) return;
@@ -103,6 +132,7 @@
   function down(e: PointerEvent): void {
     measure();
     letGo();
+    if (!machine.busy && !panning) enterHalf(e);
     element?.focus({ preventScroll: true });
     fingers.penSeen(e);
     if (fingers.isPalm(e)) return;
@@ -135,6 +165,7 @@
       return;
     }
     if (!e.isPrimary) return;
+    if (!machine.busy) enterHalf(e);
     const p = read(e);
     desk.pointing.cross = null;
     desk.pointing.pointerAt = p.screen;
@@ -163,6 +194,7 @@
 
   function wheel(e: WheelEvent): void {
     e.preventDefault();
+    enterHalf(e);
     const p = read(e);
     if (!e.ctrlKey && !e.metaKey && wheelDisc(desk, e.deltaY)) return;
     lookByWheel(desk.looking, e, p.screen);
@@ -243,62 +275,102 @@
     if (!('pointerType' in e && e.pointerType === 'touch') && !machine.busy) listAt(e);
   }}
 >
-  <div class="moving" style:transform>
-    <Pictures {desk} view={drawn.view} margin={MARGIN_PX} />
-  </div>
-  <!-- One layer for both: each more is composited anew on every frame. Only a veil, or a picture between them, needs the fills apart. -->
-  <div class="moving" class:veil style:transform>
-    <Fills {desk} view={drawn.view} margin={MARGIN_PX} />
-    {#if !inksApart}<Inks {desk} view={drawn.view} margin={MARGIN_PX} />{/if}
-  </div>
-  {#if covered}
+  <div class="half" style={halves ? placeOfHalf(halves.drawingFirst) : 'inset:0'}>
     <div class="moving" style:transform>
-      <Pictures {desk} view={drawn.view} margin={MARGIN_PX} above />
+      <Pictures {desk} view={drawn.view} margin={MARGIN_PX} />
     </div>
-  {/if}
-  {#if inksApart}
-    <div class="moving" style:transform>
-      <Inks {desk} view={drawn.view} margin={MARGIN_PX} />
+    <!-- One layer for both: each more is composited anew on every frame. Only a veil, or a picture between them, needs the fills apart. -->
+    <div class="moving" class:veil style:transform>
+      <Fills {desk} view={drawn.view} margin={MARGIN_PX} />
+      {#if !inksApart}<Inks {desk} view={drawn.view} margin={MARGIN_PX} />{/if}
     </div>
-  {/if}
-  <Whiskers {desk} />
-  <Aids {desk} {foresight} />
-  <ReachMarks {desk} {foresight} />
-  <Marks {desk} over={pointer} {foresight} />
-  {#if desk.step === 'colour' && desk.choosing.receivers.length > 0 && currentGradient(desk)}
-    {#await import('./GradientMarks.svelte') then { default: GradientMarks }}
-      <GradientMarks {desk} pointer={pointer?.screen ?? null} />
-    {:catch}
-      <!-- The server went before they came: its fields stand in the panel. -->
-    {/await}
-  {/if}
-  {#if desk.pointing.task?.kind === 'pour' || desk.pointing.task?.kind === 'weed'}
-    {#await import('./LineMarks.svelte') then { default: LineMarks }}
-      <LineMarks {desk} over={pointer} />
-    {:catch}
-      <!-- The server went before they came: what is done says so. -->
-    {/await}
-  {/if}
-  {#if desk.looking.wiped}
-    {#await import('./WipeLine.svelte') then { default: WipeLine }}
-      {#if desk.looking.wiped}<WipeLine {desk} wipe={desk.looking.wiped} />{/if}
-    {:catch}
-      <!-- The server went before it came: the panel's switch is there. -->
-    {/await}
-  {/if}
-  {#if desk.step === 'proof' && desk.proving.found}
-    {#await import('./FindingMarks.svelte') then { default: FindingMarks }}
-      <FindingMarks {desk} />
-    {:catch}
-      <!-- The server went before they came: the panel tells of each. -->
-    {/await}
-  {/if}
-  {#if desk.habits.rulers}
-    {#await import('./Rulers.svelte') then { default: Rulers }}
-      <Rulers {desk} view={drawn.view} {moved} />
-    {:catch}
-      <!-- The server went before they came: the bed does without. -->
-    {/await}
+    {#if covered}
+      <div class="moving" style:transform>
+        <Pictures {desk} view={drawn.view} margin={MARGIN_PX} above />
+      </div>
+    {/if}
+    {#if inksApart}
+      <div class="moving" style:transform>
+        <Inks {desk} view={drawn.view} margin={MARGIN_PX} />
+      </div>
+    {/if}
+    <Whiskers {desk} />
+    <Aids {desk} {foresight} />
+    <ReachMarks {desk} {foresight} />
+    <Marks {desk} over={pointer} {foresight} />
+    {#if desk.step === 'colour' && desk.choosing.receivers.length > 0 && currentGradient(desk)}
+      {#await import('./GradientMarks.svelte') then { default: GradientMarks }}
+        <GradientMarks {desk} pointer={pointer?.screen ?? null} />
+      {:catch}
+        <!-- The server went before they came: its fields stand in the panel. -->
+      {/await}
+    {/if}
+    {#if desk.pointing.task?.kind === 'pour' || desk.pointing.task?.kind === 'weed'}
+      {#await import('./LineMarks.svelte') then { default: LineMarks }}
+        <LineMarks {desk} over={pointer} />
+      {:catch}
+        <!-- The server went before they came: what is done says so. -->
+      {/await}
+    {/if}
+    {#if desk.comparing.wiped}
+      {#await import('./WipeLine.svelte') then { default: WipeLine }}
+        {#if desk.comparing.wiped}<WipeLine {desk} wipe={desk.comparing.wiped} />{/if}
+      {:catch}
+        <!-- The server went before it came: the panel's switch is there. -->
+      {/await}
+    {/if}
+    {#if desk.step === 'proof' && desk.proving.found}
+      {#await import('./FindingMarks.svelte') then { default: FindingMarks }}
+        <FindingMarks {desk} />
+      {:catch}
+        <!-- The server went before they came: the panel tells of each. -->
+      {/await}
+    {/if}
+    {#if desk.comparing.mapped}
+      {#await import('./DifferenceLayer.svelte') then { default: DifferenceLayer }}
+        {#if desk.comparing.mapped}
+          <div class="moving" style:transform>
+            <DifferenceLayer {desk} view={drawn.view} margin={MARGIN_PX} map={desk.comparing.mapped} />
+          </div>
+        {/if}
+      {:catch}
+        <!-- The server went before it came: the panel tells the figures. -->
+      {/await}
+    {/if}
+    {#if halves}
+      <Beside x={8} y={8} text="the drawing" spoken />
+      {#if over && inSecond === halves.drawingFirst}<PointerCross at={over.screen} />{/if}
+    {/if}
+    {#if desk.habits.rulers}
+      {#await import('./Rulers.svelte') then { default: Rulers }}
+        <Rulers {desk} view={drawn.view} {moved} />
+      {:catch}
+        <!-- The server went before they came: the bed does without. -->
+      {/await}
+    {/if}
+  </div>
+  {#if halves}
+    <div
+      class="half other"
+      class:down={halves.way === 'down'}
+      class:second={halves.drawingFirst}
+      style={placeOfHalf(!halves.drawingFirst)}
+    >
+      {#await import('./OtherHalf.svelte') then { default: OtherHalf }}
+        {#if halves}
+          <OtherHalf
+            {desk}
+            {halves}
+            view={drawn.view}
+            margin={MARGIN_PX}
+            {transform}
+            pointer={over && inSecond !== halves.drawingFirst ? over.screen : null}
+          />
+        {/if}
+      {:catch}
+        <p>The other half could not be fetched. Reload the page; nothing is lost.</p>
+      {/await}
+    </div>
   {/if}
 </div>
 
@@ -311,6 +383,26 @@
     user-select: none;
     outline-width: 1px;
     outline-offset: -1px;
+  }
+  .half {
+    position: absolute;
+    overflow: hidden;
+  }
+  .other {
+    pointer-events: none;
+    border: 0 solid var(--text);
+  }
+  .other.second {
+    border-left-width: 1px;
+  }
+  .other.second.down {
+    border-width: 1px 0 0;
+  }
+  .other:not(.second) {
+    border-right-width: 1px;
+  }
+  .other.down:not(.second) {
+    border-width: 0 0 1px;
   }
   .moving {
     position: absolute;

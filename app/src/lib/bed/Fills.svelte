@@ -26,7 +26,7 @@
     if (of === 'sheet' || !proving || seen.picture > 0) return null;
     return of === 'own' ? ownGround : of === 'checks' ? 'url(#checks-beneath)' : BENEATH[of];
   });
-  const wiped = $derived(desk.looking.wiped);
+  const wiped = $derived(desk.comparing.wiped);
   /** Screen pixels of a check. */
   const CHECK_PX = 10;
   const check = $derived(CHECK_PX / view.scale);

@@ -1,5 +1,6 @@
 <script lang="ts">
   import type { Desk } from '$lib/desk/desk.svelte';
+  import { eyesMatrix } from './eyes';
   import { matrixText, viewMatrix, type View } from '$lib/desk/view';
   import type { Snippet } from 'svelte';
 
@@ -12,6 +13,8 @@
   }
   let { desk, view, margin, children }: Props = $props();
 
+  const eyes = $derived(desk.comparing.seenWith);
+  const id = $props.id();
   const inset = $derived({ ...view, tx: view.tx + margin, ty: view.ty + margin });
 </script>
 
@@ -22,7 +25,22 @@
   height={desk.looking.bed.height + 2 * margin}
   aria-hidden="true"
 >
-  <g transform={matrixText(viewMatrix(inset))}>{@render children()}</g>
+  {#if eyes}
+    <filter
+      id="eyes-{id}"
+      filterUnits="userSpaceOnUse"
+      x="0"
+      y="0"
+      width="100%"
+      height="100%"
+      color-interpolation-filters="linearRGB"
+    >
+      <feColorMatrix type="matrix" values={eyesMatrix(eyes)} />
+    </filter>
+  {/if}
+  <g filter={eyes ? `url(#eyes-${id})` : null}>
+    <g transform={matrixText(viewMatrix(inset))}>{@render children()}</g>
+  </g>
 </svg>
 
 <style>

@@ -12,12 +12,14 @@
     margin: number;
     /** Those that lie above the drawing; left out, the sheet and those beneath. */
     above?: boolean;
+    /** All pictures as they are, whatever else is seen; another one looks after their pixels. */
+    alone?: boolean;
   }
-  let { desk, view, margin, above = false }: Props = $props();
+  let { desk, view, margin, above = false, alone = false }: Props = $props();
 
   const sheet = $derived(desk.art.sheet);
-  const opacity = $derived(desk.looking.seen.picture);
-  const shown = $derived(desk.art.pictures.filter((p) => p.shown && Boolean(p.above) === above));
+  const opacity = $derived(alone ? 1 : desk.looking.seen.picture);
+  const shown = $derived(desk.art.pictures.filter((p) => p.shown && (alone || Boolean(p.above) === above)));
 
   /** Longest side of the server's working copy. */
   const WORK = 2048;
@@ -32,15 +34,16 @@
   // The sheet is always there: the one it is part of looks after the pixels of all.
   $effect(() => {
     const { pictures } = desk.art;
-    if (!above) untrack(() => desk.picture.seeing.keepOnly(pictures));
+    if (!above && !alone) untrack(() => desk.picture.seeing.keepOnly(pictures));
   });
   onDestroy(() => {
-    if (!above) desk.picture.seeing.keepOnly([]);
+    if (!above && !alone) desk.picture.seeing.keepOnly([]);
   });
 
   // Compared, the picture is as it is, without its wash.
-  const wiped = $derived(desk.looking.wiped);
-  const wipeId = $derived(above ? 'wiped-picture-above' : 'wiped-picture');
+  const wiped = $derived(alone ? null : desk.comparing.wiped);
+  const plain = $derived(alone || wiped !== null);
+  const id = $props.id();
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.
   function washMatrix(wash: number): string {
     const k = wash / 100;
@@ -54,7 +57,7 @@
 
 <Layer {desk} {view} {margin}>
   {#each shown.filter((p) => p.wash > 0) as p (p.id)}
-    <filter id="wash-{p.id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB">
+    <filter id="wash-{id}-{p.id}" x="0" y="0" width="1" height="1" color-interpolation-filters="sRGB">
       <feColorMatrix type="matrix" values={washMatrix(p.wash)} />
     </filter>
   {/each}
@@ -67,20 +70,20 @@
       stroke-width={1 / view.scale}
     />
   {/if}
-  {#if wiped}<clipPath id={wipeId}><polygon points={halfPlane(wiped, -1, sheet)} /></clipPath>{/if}
-  <g {opacity} clip-path={wiped ? `url(#${wipeId})` : null} style:display={opacity > 0 ? null : 'none'}>
+  {#if wiped}<clipPath id="wiped-{id}"><polygon points={halfPlane(wiped, -1, sheet)} /></clipPath>{/if}
+  <g {opacity} clip-path={wiped ? `url(#wiped-${id})` : null} style:display={opacity > 0 ? null : 'none'}>
     {#each shown as p (p.id)}
       {@const size = seenSize(p)}
       {@const hrefs = desk.picture.seeing.hrefs(p)}
       {#if p.crop}
-        <clipPath id="crop-{p.id}">
+        <clipPath id="crop-{id}-{p.id}">
           <rect x={p.crop.x0} y={p.crop.y0} width={p.crop.x1 - p.crop.x0} height={p.crop.y1 - p.crop.y0} />
         </clipPath>
       {/if}
       <g
         transform={matrixText(p.placement)}
-        filter={p.wash > 0 && !wiped ? `url(#wash-${p.id})` : null}
-        clip-path={p.crop && desk.pointing.task?.kind !== 'crop' ? `url(#crop-${p.id})` : null}
+        filter={p.wash > 0 && !plain ? `url(#wash-${id}-${p.id})` : null}
+        clip-path={p.crop && desk.pointing.task?.kind !== 'crop' ? `url(#crop-${id}-${p.id})` : null}
       >
         {#if hrefs}
           <image href={hrefs.work} {...size} preserveAspectRatio="none" />

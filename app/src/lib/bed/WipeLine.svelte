@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Desk } from '$lib/desk/desk.svelte';
-  import type { Wipe } from '$lib/desk/looking.svelte';
+  import type { Wipe } from '$lib/desk/comparing.svelte';
   import { toBed, toSheet } from '$lib/desk/view';
   import { leaves, wipeThrough, wipeTowards, wipeWays } from './wipe';
 
@@ -47,7 +47,7 @@
     if (held?.id !== e.pointerId) return;
     e.stopPropagation();
     const p = onBed(e);
-    looking.wipe =
+    desk.comparing.wipe =
       held.part === 'tab'
         ? wipeThrough(wipe, toSheet(looking.view, { x: p.x - held.dx, y: p.y - held.dy }))
         : wipeTowards(wipe, toSheet(looking.view, p));
@@ -65,13 +65,13 @@
     e.preventDefault();
     e.stopPropagation();
     if (e.shiftKey) {
-      looking.wipe = { ...wipe, angle: wipe.angle + (by * STEP_DEGREES * Math.PI) / 180 };
+      desk.comparing.wipe = { ...wipe, angle: wipe.angle + (by * STEP_DEGREES * Math.PI) / 180 };
       return;
     }
     const sideways = e.key === 'ArrowLeft' || e.key === 'ArrowRight';
     const step = (by * STEP_PX) / looking.view.scale;
     const at = { x: wipe.at.x + (sideways ? step : 0), y: wipe.at.y + (sideways ? 0 : step) };
-    looking.wipe = wipeThrough(wipe, at);
+    desk.comparing.wipe = wipeThrough(wipe, at);
   }
   const degrees = $derived(Math.round((wipe.angle * 180) / Math.PI));
   const turned = $derived((wipe.angle * 180) / Math.PI - 90);

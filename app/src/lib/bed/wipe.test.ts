@@ -51,14 +51,14 @@ describe('the wipe', () => {
 
   it('shows both whole in Proof alone, and what is held alone', () => {
     const { desk } = benchWith([shapeWith('s', [square('p', 10, 10, 20)])]);
-    desk.looking.wipe = upright;
+    desk.comparing.wipe = upright;
     desk.open('colour');
-    expect(desk.looking.wiped).toBeNull();
+    expect(desk.comparing.wiped).toBeNull();
     desk.open('proof');
     expect(desk.looking.seen).toEqual({ picture: 1, fills: 1, ink: false });
     desk.pointing.hold('q', true);
-    expect([desk.looking.wiped, desk.looking.seen.fills]).toEqual([null, 0]);
+    expect([desk.comparing.wiped, desk.looking.seen.fills]).toEqual([null, 0]);
     desk.pointing.hold('q', false);
-    expect(desk.looking.wiped).toEqual(upright);
+    expect(desk.comparing.wiped).toEqual(upright);
   });
 });

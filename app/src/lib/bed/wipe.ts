@@ -1,5 +1,5 @@
 import type { Point } from '@mirrot/core';
-import type { Wipe } from '$lib/desk/looking.svelte';
+import type { Wipe } from '$lib/desk/comparing.svelte';
 import type { Size } from '$lib/desk/view';
 
 /** So far a half of the plane reaches, times the sheet's longer side. */

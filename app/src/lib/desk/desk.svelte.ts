@@ -4,6 +4,7 @@ import type { ChangeSink, Context, Live } from './changes';
 import type { Choice } from './choice';
 import { Choosing } from './choosing.svelte';
 import { Colouring } from './colouring.svelte';
+import { Comparing } from './comparing.svelte';
 import type { Gesture } from './changes';
 import { Drawing } from './drawing.svelte';
 import { createHabits, type Habits } from './habits.svelte';
@@ -32,6 +33,7 @@ export class Desk {
   readonly linework: Linework;
   readonly next = new NextPath();
   readonly proving: Proving;
+  readonly comparing: Comparing;
 
   constructor(
     art: Art,
@@ -42,6 +44,7 @@ export class Desk {
   ) {
     this.drawing = new Drawing(art, sink, this);
     this.proving = new Proving(this);
+    this.comparing = new Comparing(this);
     this.looking = new Looking(this);
     this.pointing = new Pointing(this.looking);
     this.choosing = new Choosing(this);

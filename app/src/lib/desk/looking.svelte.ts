@@ -1,4 +1,5 @@
 import type { Box, Path, Point } from '@mirrot/core';
+import type { Comparing } from './comparing.svelte';
 import { GLASS_AT_FIRST, type Step } from './steps';
 import { fitted, panned, zoomed, type Size, type View } from './view';
 
@@ -6,6 +7,7 @@ import { fitted, panned, zoomed, type Size, type View } from './view';
 export interface LookingHost {
   readonly step: Step;
   readonly pointing: { readonly held: ReadonlySet<string> };
+  readonly comparing: Pick<Comparing, 'wiped' | 'halves' | 'mapped' | 'lined'>;
   readonly art: { readonly sheet: Size };
   now(): number;
 }
@@ -17,14 +19,6 @@ const ONE_LOOK_WITHIN_MS = 500;
 export const GROUNDS = ['sheet', 'checks', 'loud', 'dark', 'light', 'own'] as const;
 export type Ground = (typeof GROUNDS)[number];
 
-/** A line across the sheet: the picture is seen on one side of it, the drawing on the other. */
-export interface Wipe {
-  /** A point of the line, sheet pixels. */
-  readonly at: Point;
-  /** Its direction, radians; the drawing lies to the right of it, seen along it with y down. */
-  readonly angle: number;
-}
-
 /** How the sheet is looked at: the view, the bed's size, the Glass of every step. */
 export class Looking {
   ground: Ground = $state('sheet');
@@ -34,8 +28,6 @@ export class Looking {
   uncovered = $state(false);
   /** Lines of another state of the drawing, seen over this one; null for none. */
   ghost: readonly Path[] | null = $state.raw(null);
-  /** What is seen where while proving; null for all of both, as the Glass has it. */
-  wipe: Wipe | null = $state.raw(null);
   /** The point of the sheet that was in the middle of the bed when the project was left, and the scale; null for none. */
   first: { readonly middle: Point; readonly scale: number } | null = null;
   view: View = $state.raw({ scale: 1, tx: 0, ty: 0 });
@@ -68,18 +60,17 @@ export class Looking {
     const { held } = this.#host.pointing;
     if (held.has('q')) return { picture: 1, fills: 0, ink: false };
     if (held.has('shift+q')) return { picture: 0, fills: 1, ink: false };
-    if (this.wiped) return { picture: 1, fills: 1, ink: false };
+    const { wiped, halves, mapped, lined } = this.#host.comparing;
+    if (mapped) return { picture: 0, fills: 0, ink: false };
+    const drawing = lined ? { fills: 0, ink: true } : { fills: 1, ink: false };
+    if (halves) return { picture: 0, ...drawing };
+    if (wiped) return { picture: 1, ...drawing };
+    if (lined) return { picture: Math.min(1, (100 - this.glass) / 50), ...drawing };
     return {
       picture: Math.min(1, (100 - this.glass) / 50),
       fills: Math.min(1, this.glass / 50),
       ink: step === 'block-in' || step === 'refine',
     };
-  }
-
-  /** The wipe, where it parts what is seen: in Proof, while nothing is held that shows one of both alone. */
-  get wiped(): Wipe | null {
-    const { step, pointing } = this.#host;
-    return step === 'proof' && !pointing.held.has('q') && !pointing.held.has('shift+q') ? this.wipe : null;
   }
 
   /** Looks elsewhere, as a part of a movement: `viewBack` goes to where the movement began. */

@@ -1,8 +1,13 @@
-import type { Art, Finding, MeasuredPath, Tolerances } from '@mirrot/core';
+import type { Art, ColourDifference, Finding, MeasuredPath, Raster, Tolerances } from '@mirrot/core';
 import { starter } from './start';
 
 /** What the worker for proving does. */
 export interface ProofWork {
+  /** Where what is drawn differs from the picture, as pixels, with its figures. */
+  difference(
+    drawn: Raster,
+    picture: Raster,
+  ): Promise<Pick<ColourDifference, 'mean' | 'beyond' | 'compared'> & { readonly pixels: Raster }>;
   findings(art: Art, tolerances: Tolerances, measured: readonly MeasuredPath[]): Promise<Finding[]>;
 }
 

@@ -1,6 +1,7 @@
 import { fitName, outputBox, outputPictures, PX_PER, shapesOf, writePalette, type Art, type Bundle, type BundledFile, type PlacedPicture } from '@mirrot/core'; // prettier-ignore
 import { pictureUrl } from '$lib/desk/api';
 import { holdsLines } from '$lib/desk/exporting';
+import { addressOf, paintSvg, pngOf } from '$lib/desk/svg-pixels';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 import type { MadeFile } from '$lib/desk/writing';
 import { fontAddress, SHIPPED_FONTS } from '$lib/edits/fonts';
@@ -21,20 +22,12 @@ async function fetched(address: string, name: string): Promise<Blob> {
   );
 }
 
-const textOf = (blob: Blob): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const reader = new FileReader();
-    reader.onload = () => resolve(reader.result as string);
-    reader.onerror = () => reject(new Error('A picture could not be read.'));
-    reader.readAsDataURL(blob);
-  });
-
 /** Pictures' pixels as addresses that hold them. Those that are squared up are seen straight by the server alone. */
 async function hrefsOf(pictures: readonly PlacedPicture[]): Promise<ReadonlyMap<string, string>> {
   const hrefs = new Map<string, string>();
   for (const { id, source, name, square } of pictures) {
     if (square) throw new Error(`“${name}” is squared up, which takes the server, and that is away. Write the file without it, or later.`); // prettier-ignore
-    hrefs.set(id, await textOf(await fetched(pictureUrl(source, 'full'), name)));
+    hrefs.set(id, await addressOf(await fetched(pictureUrl(source, 'full'), name)));
   }
   return hrefs;
 }
@@ -52,33 +45,6 @@ async function svgHere(w: Workplace, art: Art): Promise<string> {
   return svg;
 }
 
-/** Most pixels that browsers paint at once. */
-const MOST_PIXELS_HERE = 100_000_000;
-
-/** An SVG as PNG, painted by the browser. */
-async function pngOf(svg: string, width: number, height: number): Promise<Blob> {
-  if (width * height > MOST_PIXELS_HERE)
-    throw new Error(`That would make ${width} × ${height} pixels; 100 million are the most. Choose a smaller width or ppi.`); // prettier-ignore
-  const sized = svg.replace(
-    /^<svg ([^>]*?)width="[^"]*" height="[^"]*"/,
-    `<svg $1width="${width}" height="${height}"`,
-  );
-  const address = URL.createObjectURL(new Blob([sized], { type: 'image/svg+xml' }));
-  try {
-    const image = new Image();
-    image.src = address;
-    await image.decode();
-    const canvas = document.createElement('canvas');
-    [canvas.width, canvas.height] = [width, height];
-    canvas.getContext('2d')!.drawImage(image, 0, 0, width, height);
-    const png = await new Promise<Blob | null>((done) => canvas.toBlob(done, 'image/png'));
-    if (!png) throw new Error('The browser could not paint that many pixels. Choose a smaller width or ppi.');
-    return png;
-  } finally {
-    URL.revokeObjectURL(address);
-  }
-}
-
 async function pngHere(w: Workplace, art: Art): Promise<Blob> {
   const range = rangeNow(w);
   const { x0, y0, x1, y1 } = outputBox(art, range);
@@ -87,7 +53,7 @@ async function pngHere(w: Workplace, art: Art): Promise<Blob> {
     number,
     number,
   ];
-  return pngOf(await svgHere(w, art), width, height);
+  return pngOf(await paintSvg(await svgHere(w, art), width, height));
 }
 
 /** The project as a bundle, with what the page has of it: kept copies and journal are on the server. */

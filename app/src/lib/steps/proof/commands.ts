@@ -1,7 +1,12 @@
 import Blend from '@lucide/svelte/icons/blend';
+import Contrast from '@lucide/svelte/icons/contrast';
+import Copy from '@lucide/svelte/icons/copy';
+import ImageDown from '@lucide/svelte/icons/image-down';
 import Image from '@lucide/svelte/icons/image';
 import Shapes from '@lucide/svelte/icons/shapes';
+import Spline from '@lucide/svelte/icons/spline';
 import type { Command } from '$lib/desk/command';
+import { copyView, saveView } from './view';
 
 const glassAt = (id: string, title: string, icon: Command['icon'], value: number): Command => ({
   id,
@@ -12,8 +17,21 @@ const glassAt = (id: string, title: string, icon: Command['icon'], value: number
   run: (w) => void (w.desk.looking.glass = value),
 });
 
+/** A way to compare, turned on and off. */
+const compared = (id: string, title: string, icon: Command['icon'], of: 'difference' | 'lines'): Command => ({ id, title, icon, steps: ['proof'], on: (w) => w.desk.comparing[of], run: (w) => void (w.desk.comparing[of] = !w.desk.comparing[of]) }); // prettier-ignore
+
 export const PROOF: readonly Command[] = [
   glassAt('glass-picture', 'Picture only', Image, 0),
   glassAt('glass-both', 'Both', Blend, 50),
   glassAt('glass-drawing', 'Drawing only', Shapes, 100),
+  compared('difference', 'Difference', Contrast, 'difference'),
+  compared('lines-only', 'Lines only', Spline, 'lines'),
+  { id: 'copy-view', title: 'Copy the view', icon: Copy, steps: ['proof'], run: (w) => void copyView(w) },
+  {
+    id: 'save-view',
+    title: 'Save the view',
+    icon: ImageDown,
+    steps: ['proof'],
+    run: (w) => void saveView(w),
+  },
 ];
