@@ -40,9 +40,14 @@
   const halves = $derived(desk.comparing.halves);
   /** Into how many parts the bed is split, across and down. */
   const parts = $derived(halves ? (halves.way === 'across' ? [2, 1] : [1, 2]) : [1, 1]) as [number, number];
+  // Split or whole again, the bed shows all of the sheet.
+  let split = '1 1';
   $effect(() => {
-    void parts;
+    const now = parts.join(' ');
+    if (now === split) return;
+    split = now;
     untrack(measure);
+    untrack(() => desk.looking.fit());
   });
   /** Places of the half with the drawing, and of the other one, as CSS. */
   const placeOfHalf = (first: boolean): string =>
@@ -338,7 +343,7 @@
       {/await}
     {/if}
     {#if halves}
-      <Beside x={8} y={8} text="the drawing" spoken />
+      <Beside x={desk.habits.rulers ? 26 : 8} y={desk.habits.rulers ? 26 : 8} text="the drawing" spoken />
       {#if over && inSecond === halves.drawingFirst}<PointerCross at={over.screen} />{/if}
     {/if}
     {#if desk.habits.rulers}

@@ -1,4 +1,4 @@
-import { addressOf, paintSvg, pngOf } from '$lib/desk/svg-pixels';
+import { addressOf, canvasOf, paintSvg, pngOf } from '$lib/desk/svg-pixels';
 
 // What the bed shows, as an image: its layers of SVG put together, with the styles and pixels that they take from the page.
 
@@ -27,7 +27,15 @@ function laidLayer(layer: SVGSVGElement, half: DOMRect): SVGSVGElement {
 /** Has pictures hold their pixels themselves: an SVG that is painted fetches nothing. */
 async function holdPixels(svg: SVGSVGElement): Promise<void> {
   const held = new Map<string, Promise<string>>();
-  const hold = async (href: string): Promise<string> => addressOf(await (await fetch(href)).blob());
+  // Drawn, not fetched: what the page made itself may be shown, not fetched.
+  const hold = async (href: string): Promise<string> => {
+    const image = new Image();
+    image.src = href;
+    await image.decode();
+    const context = canvasOf(image.naturalWidth, image.naturalHeight);
+    context.drawImage(image, 0, 0);
+    return addressOf(await pngOf(context));
+  };
   await Promise.all(
     [...svg.querySelectorAll('image')].map(async (image) => {
       const href = image.getAttribute('href');

@@ -97,8 +97,8 @@
     display: flex;
   }
   .moves :global(.icon-button) {
-    width: 20px;
-    min-width: 20px;
+    width: 24px;
+    min-width: 24px;
     height: 24px;
   }
   @media (hover: hover) {

@@ -19,22 +19,15 @@
     comparing.wipe = on ? { at: { x: width / 2, y: height / 2 }, angle: Math.PI / 2 } : null;
   }
   const FIRST: Beside = { way: 'across', drawingFirst: false, copy: null };
-  /** The halves show the whole sheet, as did the bed. */
-  function putBeside(beside: Beside | null): void {
-    const isAnew = (beside === null) !== (comparing.beside === null) || beside?.way !== comparing.beside?.way;
-    comparing.beside = beside;
-    // Once the bed has its new size.
-    if (isAnew) requestAnimationFrame(() => desk.looking.fit());
-  }
   async function choose(id: string): Promise<void> {
     const { beside } = comparing;
     if (!beside) return;
     const copy = workplace.copies.find((one) => one.id === id);
-    if (!copy) return putBeside({ ...beside, copy: null });
+    if (!copy) return void (comparing.beside = { ...beside, copy: null });
     try {
       const art = await getCopy(workplace.project.id, id);
       // It may have been left meanwhile.
-      if (comparing.beside) putBeside({ ...comparing.beside, copy: { id, name: copy.name, art } });
+      if (comparing.beside) comparing.beside = { ...comparing.beside, copy: { id, name: copy.name, art } };
     } catch (error) {
       desk.say(error instanceof ServerError ? error.message : 'The kept copy could not be fetched. Please try again.', 'bad'); // prettier-ignore
     }
@@ -53,7 +46,11 @@
   <p class="quiet">Hold Q for the bare picture, Shift+Q for the bare drawing.</p>
   <Toggle label="Wipe" on={comparing.wipe !== null} change={wipe} />
   <Blink {desk} />
-  <Toggle label="Side by side" on={comparing.beside !== null} change={(on) => putBeside(on ? FIRST : null)} />
+  <Toggle
+    label="Side by side"
+    on={comparing.beside !== null}
+    change={(on) => (comparing.beside = on ? FIRST : null)}
+  />
   {#if comparing.beside}
     {@const { beside } = comparing}
     <div class="more">
@@ -67,11 +64,11 @@
       <Toggle
         label="one above the other"
         on={beside.way === 'down'}
-        change={(on) => putBeside({ ...beside, way: on ? 'down' : 'across' })}
+        change={(on) => (comparing.beside = { ...beside, way: on ? 'down' : 'across' })}
       />
       <button
         class="plain-button"
-        onclick={() => putBeside({ ...beside, drawingFirst: !beside.drawingFirst })}
+        onclick={() => (comparing.beside = { ...beside, drawingFirst: !beside.drawingFirst })}
       >
         <ArrowLeftRight size={16} strokeWidth={1.75} />The other way round
       </button>
