@@ -1,3 +1,4 @@
+export { type DrawingFigures, drawingFigures } from './drawing-figures';
 export {
   type DriftedPlace,
   type Finding,

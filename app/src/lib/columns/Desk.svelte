@@ -68,7 +68,7 @@
     const { art } = desk;
     const first = desk.live ? [desk.live.shape] : [...desk.choice.shapes];
     untrack(() => desk.picture.drifts.measure(art, by, first));
-    if (desk.step !== 'refine' || desk.pointing.pressing) return;
+    if ((desk.step !== 'refine' && desk.step !== 'proof') || desk.pointing.pressing) return;
     const resting = setTimeout(() => desk.picture.drifts.count(), COUNTED_AFTER);
     return () => clearTimeout(resting);
   });

@@ -285,7 +285,7 @@
     {#await import('./PaletteText.svelte') then { default: PaletteText }}
       <PaletteText {workplace} />
     {:catch}<!-- it needs the server once -->{/await}
-    {#await import('./AreaChart.svelte') then { default: AreaChart }}
+    {#await import('../AreaChart.svelte') then { default: AreaChart }}
       <AreaChart {desk} />
     {:catch}<!-- the chart needs the server once -->{/await}
   {/if}

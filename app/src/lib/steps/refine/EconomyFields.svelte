@@ -35,7 +35,7 @@
         ? 'None of those drawn is spare.'
         : `${spare} of those drawn ${spare === 1 ? 'is' : 'are'} spare: Thin out takes them.`}
     </p>
-    {#await import('./EconomyChart.svelte') then { default: EconomyChart }}<EconomyChart
+    {#await import('../AnchorsChart.svelte') then { default: AnchorsChart }}<AnchorsChart
         {desk}
         {costs}
       />{/await}

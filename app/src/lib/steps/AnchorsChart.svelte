@@ -1,22 +1,28 @@
 <script lang="ts">
   import { BarController, BarElement, CategoryScale, Chart, LinearScale } from 'chart.js';
+  import type { Shape } from '@mirrot/core';
   import { chooseShapes } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
-  import type { ShapeEconomy } from '$lib/desk/drifts.svelte';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import { chartTheme } from '../chart-theme';
+  import { chartTheme } from './chart-theme';
 
-  // Anchors of each shape beside the fewest, those with most to gain first. A click chooses the shape.
-  let { desk, costs }: { desk: Desk; costs: readonly ShapeEconomy[] } = $props();
+  // Anchors of each shape, beside the fewest where they are known: those with most to gain first, then those with most. A click chooses the shape.
+  interface Props {
+    desk: Desk;
+    costs: readonly { readonly shape: Shape; readonly anchors: number; readonly fewest: number | null }[];
+  }
+  let { desk, costs }: Props = $props();
   Chart.register(BarController, BarElement, CategoryScale, LinearScale);
 
   /** Shapes that are charted, and pixels for each. */
   const MOST = 10;
   const ROW = 24;
-  const shown = $derived(
-    costs.toSorted((a, b) => b.anchors - b.fewest - (a.anchors - a.fewest)).slice(0, MOST),
+  const gain = ({ anchors, fewest }: Props['costs'][number]): number => anchors - (fewest ?? anchors);
+  const known = $derived(costs.some(({ fewest }) => fewest !== null));
+  const shown = $derived(costs.toSorted((a, b) => gain(b) - gain(a) || b.anchors - a.anchors).slice(0, MOST));
+  const summary = $derived(
+    known ? 'Anchors of each shape beside the fewest that hold the edge' : 'Anchors of each shape',
   );
-  const summary = 'Anchors of each shape beside the fewest that hold the edge';
   const short = (name: string): string => (name.length > 12 ? `${name.slice(0, 11)}…` : name);
 
   let canvas: HTMLCanvasElement | undefined = $state();
@@ -33,7 +39,7 @@
         labels: shown.map((c) => short(c.shape.name)),
         datasets: [
           bars('anchors', shown.map((c) => c.anchors), colours.plum),
-          bars('fewest', shown.map((c) => c.fewest), colours.leaf),
+          ...(known ? [bars('fewest', shown.map((c) => c.fewest ?? 0), colours.leaf)] : []),
         ],
       },
       options: {
@@ -52,14 +58,18 @@
     {#each shown as { shape, anchors, fewest } (shape.id)}
       <li>
         <button
-          aria-label="Choose {shape.name}: {anchors} anchors, {fewest} would hold the edge"
+          aria-label="Choose {shape.name}: {anchors} anchors{fewest === null
+            ? ''
+            : `, ${fewest} would hold the edge`}"
           onclick={() => desk.choose(chooseShapes([shape.id], 'path'))}
         ></button>
       </li>
     {/each}
   </ul>
 </div>
-<p class="key"><span class="own"></span> anchors <span class="fewest"></span> fewest that hold the edge</p>
+<p class="key">
+  <span class="own"></span> anchors{#if known}<span class="fewest"></span> fewest that hold the edge{/if}
+</p>
 
 <style>
   .chart {
