@@ -1,4 +1,5 @@
 export { chipUses } from './chip-uses';
+export { followGrowth, type Grown, type GrownChange, type Growth, PAUSE_MS, withTracedLines } from './growth';
 export { coveringOutlines, coversPicture, pictureOutline } from './covering';
 export { areaByColour, type ColourShare } from './area-by-colour';
 export * from './blank';

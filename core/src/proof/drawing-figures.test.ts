@@ -1,6 +1,7 @@
 import { Resvg } from '@resvg/resvg-js';
 import paper from 'paper/dist/paper-core';
 import { describe, expect, it } from 'vitest';
+import { areaByColour } from '../art/area-by-colour';
 import { changeArt } from '../art/change';
 import { addNode, together } from '../art/edits';
 import { emptyArt } from '../art/blank';
@@ -55,10 +56,10 @@ describe('figures of a drawing', () => {
       counts.set(hex, (counts.get(hex) ?? 0) + 1);
     }
     const all = [...counts.values()].reduce((a, b) => a + b, 0);
-    for (const { hex, share } of drawingFigures(plain).areas) expect(Math.abs(share - counts.get(hex)! / all)).toBeLessThan(0.01); // prettier-ignore
+    for (const { hex, share } of areaByColour(plain)) expect(Math.abs(share - counts.get(hex)! / all)).toBeLessThan(0.01); // prettier-ignore
   });
 
   it('are nothing of an empty drawing', () => {
-    expect(drawingFigures(emptyArt({ width: 10, height: 10, unit: 'mm' }, 'layer'))).toEqual({ shapes: 0, open: 0, closed: 0, anchors: 0, anchorsOf: [], colours: [], areas: [], length: 0 }); // prettier-ignore
+    expect(drawingFigures(emptyArt({ width: 10, height: 10, unit: 'mm' }, 'layer'))).toEqual({ shapes: 0, open: 0, closed: 0, anchors: 0, anchorsOf: [], colours: [], length: 0 }); // prettier-ignore
   });
 });

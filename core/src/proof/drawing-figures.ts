@@ -1,4 +1,3 @@
-import { areaByColour, type ColourShare } from '../art/area-by-colour';
 import { coloursIn, hexOf, paletteOf } from '../art/paint';
 import type { Art, Shape } from '../art/schema';
 import { copiedShapes } from '../art/repeat';
@@ -16,8 +15,6 @@ export interface DrawingFigures {
   readonly anchorsOf: readonly { readonly shape: Shape; readonly anchors: number }[];
   /** Colours of fills and strokes, each once; hex, in the order in which they are painted. */
   readonly colours: readonly string[];
-  /** How much of what is filled shows each colour, the largest share first. */
-  readonly areas: readonly ColourShare[];
   /** What a pen or knife goes along, sheet pixels: all lines, those about an axis and copies too. */
   readonly length: number;
 }
@@ -47,7 +44,6 @@ export function drawingFigures(art: Art): DrawingFigures {
     anchors: anchorsOf.reduce((sum, { anchors }) => sum + anchors, 0),
     anchorsOf,
     colours: [...new Set(colours)],
-    areas: areaByColour(art),
     length: copies + shown.reduce((sum, shape) => sum + lengthOf(shape), 0),
   };
 }

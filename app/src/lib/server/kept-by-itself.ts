@@ -1,4 +1,4 @@
-import type { Art, Patch } from '@mirrot/core';
+import { PAUSE_MS, type Art, type Patch } from '@mirrot/core';
 import { addCopy } from './copy-rows';
 import type { Database } from './database';
 
@@ -8,8 +8,6 @@ import type { Database } from './database';
 const LARGE_PATCHES = 100;
 const LARGE_BYTES = 100_000;
 const HOUR_MS = 3_600_000;
-/** A pause longer than this is no work. */
-const PAUSE_MS = 5 * 60_000;
 
 /** How long has been worked on a project since a copy of it was kept by itself. */
 interface Work {
