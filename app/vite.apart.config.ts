@@ -14,7 +14,7 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: {
       input: Object.fromEntries(
-        ['bundle', 'cut-out', 'draw-svg', 'lines', 'read-drawing', 'straighten'].map((name) => [
+        ['bundle', 'cut-out', 'draw-svg', 'growth', 'lines', 'read-drawing', 'straighten'].map((name) => [
           name,
           at(name),
         ]),

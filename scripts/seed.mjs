@@ -20,6 +20,44 @@ async function ask(method, url, body) {
 }
 
 /**
+ * The changes by which a drawing grows out of nothing: first the sheet and what lies on it, then each shape anchor by anchor,
+ * closed, and painted; groups as they are. So the demo has something to replay.
+ */
+function growth(art) {
+  const { version: _version, layers, ...parts } = art;
+  const set = (path, value) => ({ op: 'replace', path, value });
+  const bare = layers.map((layer) => ({ ...layer, children: [] }));
+  const changes = [
+    [...Object.entries(parts).map(([key, value]) => set(`/${key}`, value)), set('/layers', bare)],
+  ];
+  layers.forEach((layer, l) =>
+    layer.children.forEach((node, n) => {
+      const place = `/layers/${l}/children/${n}`;
+      const [path, ...others] = node.paths ?? [];
+      if (node.type !== 'shape' || node.axis || node.lettering || node.poured || path.anchors.length < 2) {
+        changes.push([{ op: 'add', path: place, value: node }]);
+        return;
+      }
+      const { form: _form, ...plain } = path;
+      const begun = { ...plain, closed: false, anchors: path.anchors.slice(0, 1) };
+      changes.push([
+        { op: 'add', path: place, value: { ...node, fill: null, stroke: null, paths: [begun] } },
+      ]);
+      path.anchors
+        .slice(1)
+        .forEach((anchor) =>
+          changes.push([{ op: 'add', path: `${place}/paths/0/anchors/-`, value: anchor }]),
+        );
+      changes.push([set(`${place}/paths/0`, path)]);
+      for (const other of others) changes.push([{ op: 'add', path: `${place}/paths/-`, value: other }]);
+      if (node.fill || node.stroke)
+        changes.push([set(`${place}/fill`, node.fill), set(`${place}/stroke`, node.stroke)]);
+    }),
+  );
+  return changes;
+}
+
+/**
  * Seeds from demo/projects; `data` is the server's data folder, where it is noted what has been seeded. `key` opens a
  * server that wants one.
  */
@@ -38,10 +76,7 @@ export async function seed(address, data, key) {
     form.set('file', new File([readFileSync(join(ROOT, 'demo', 'pictures', picture))], picture));
     const { picture: added } = await ask('POST', `${api}/${project.id}/pictures`, form);
     const pictures = art.pictures.map((p) => ({ ...p, source: added.id }));
-    const { version: _version, ...parts } = { ...art, pictures };
-    const changes = [
-      Object.entries(parts).map(([key, value]) => ({ op: 'replace', path: `/${key}`, value })),
-    ];
+    const changes = growth({ ...art, pictures });
     await ask('POST', `${api}/${project.id}/changes`, { base: 0, changes });
     seeded.add(file);
     mkdirSync(data, { recursive: true });

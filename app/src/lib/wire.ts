@@ -6,6 +6,7 @@ import {
   toPx,
   UNITS,
   type Art,
+  type Growth,
   type Noted,
   type SvgReading,
 } from '@mirrot/core';
@@ -238,6 +239,18 @@ export interface ArtAnswer {
   readonly revision: number;
   readonly art: Art;
 }
+
+/** How a project's drawing grew: the revision and the document it began with, and the changes since. */
+export interface GrowthAnswer extends Growth {
+  readonly revision: number;
+}
+
+/** What is asked of a replay as moving pictures. */
+export const replayQuery = z.object({
+  width: z.coerce.number().int().min(80).max(1200).default(480),
+  seconds: z.coerce.number().min(1).max(60).default(10),
+  picture: z.enum(['0', '1']).default('0'),
+});
 
 /** The newest changes of a project, oldest first; the last one made the revision. */
 export interface JournalAnswer {

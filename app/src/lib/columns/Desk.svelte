@@ -230,6 +230,11 @@
         <p class="over-bed">The bench could not be fetched. Reload the page; nothing is lost.</p>
       {/await}
     {/if}
+    {#if workplace.replayShown && desk.step === 'proof'}
+      {#await steps.replay() then { default: Replay }}<Replay {workplace} />{:catch}
+        <p class="over-bed">The replay could not be fetched. Reload the page; nothing is lost.</p>
+      {/await}
+    {/if}
     {#if desk.choosing.focus}
       {#await import('./Crumbs.svelte') then { default: Crumbs }}<Crumbs {desk} />{/await}
     {/if}

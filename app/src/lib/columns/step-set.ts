@@ -19,6 +19,7 @@ export interface StepSet {
   readonly dialogs: Readonly<Partial<Record<DialogName, Later>>>;
   /** What stands where the bed is while it is shown. */
   readonly bench: Later;
+  readonly replay: Later;
   keyboard(workplace: Workplace, machine: PressMachine): Keyboard;
 }
 

@@ -138,10 +138,23 @@ export async function fetchExport(
   query: Query,
   signal?: AbortSignal,
 ): Promise<{ readonly name: string; readonly content: Blob }> {
-  const answer = await call(exportUrl(id, format, query), { signal });
+  return fetchFile(exportUrl(id, format, query), `drawing.${format}`, signal);
+}
+
+/** How a drawing grew, as moving pictures. */
+export const fetchReplay = (id: string, kind: 'webp' | 'gif', query: Query, signal: AbortSignal) =>
+  fetchFile(`/api/projects/${id}/replay.${kind}?${new URLSearchParams(query)}`, `replay.${kind}`, signal);
+
+/** A file with the name the server gives it; `otherwise` where it gives none. */
+async function fetchFile(
+  address: string,
+  otherwise: string,
+  signal?: AbortSignal,
+): Promise<{ readonly name: string; readonly content: Blob }> {
+  const answer = await call(address, { signal });
   const disposition = answer.headers.get('content-disposition') ?? '';
   const named = /filename\*=UTF-8''([^;]+)/.exec(disposition)?.[1];
-  return { name: named ? decodeURIComponent(named) : `drawing.${format}`, content: await answer.blob() };
+  return { name: named ? decodeURIComponent(named) : otherwise, content: await answer.blob() };
 }
 
 export const listCopies = (id: string): Promise<CopyAnswer[]> => get(`/api/projects/${id}/copies`);

@@ -6,6 +6,7 @@ import type { SvgReading } from '@mirrot/core';
 import type { BundleWork } from './apart/bundle';
 import type { CutoutWork } from './apart/cut-out';
 import type { Art, Bundle, LineWork, OutputRange, PlotWish } from '@mirrot/core';
+import type { GrowthWork } from './apart/growth';
 import type { LinesAnswer, LinesWork } from './apart/lines';
 import type { DrawingAnswer, DrawingWork } from './apart/read-drawing';
 import type { StraightenWork } from './apart/straighten';
@@ -124,6 +125,13 @@ export const zipApart = async (files: Extract<BundleWork, { kind: 'zip' }>['file
 /** The projects of a bundle, taken apart in a thread of its own. Refuses what is none. */
 export const readBundlesApart = async (bytes: Uint8Array): Promise<readonly Bundle[]> =>
   (await bundling(() => answered<{ bundles: readonly Bundle[] }>('bundle.js', { kind: 'read', bytes } satisfies BundleWork, 'The bundle is too large to be taken apart here. Nothing was added.'))).bundles; // prettier-ignore
+
+/** Growths told at a time. */
+const growing = pLimit(1);
+
+/** Tells how a drawing grew, or makes moving pictures of it, in a thread of its own. */
+export const growthApart = async (work: GrowthWork): Promise<Uint8Array> =>
+  (await growing(() => answered<{ bytes: Uint8Array }>('growth.js', work, 'This drawing grew too large to be replayed here.'))).bytes; // prettier-ignore
 
 /** Drawings read at a time, and how long one may take, milliseconds. */
 const reading = pLimit(1);

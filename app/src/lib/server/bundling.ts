@@ -7,6 +7,7 @@ import { inTransaction, type Database } from './database';
 import { decodePicture } from './decode';
 import { getArt } from './documents';
 import { encodeEntry, entryText } from './entry';
+import { beginningOf } from './beginnings';
 import { hashOf, storePicture } from './pictures';
 import { getProject, insertProject } from './projects';
 import { Refusal } from './refusal';
@@ -51,7 +52,9 @@ export async function bundleProject(db: Database, projectId: string): Promise<Ui
     createdAt: row.created_at,
     entry: JSON.parse(entryText(row.entry).toString()) as unknown,
   }));
-  return writeBundleApart({ name, createdAt, revision, art, pictures, fonts, copies, journal });
+  const began = await beginningOf(db, projectId);
+  const beginning = began && { revision: began.revision, art: JSON.parse(began.text) as unknown };
+  return writeBundleApart({ name, createdAt, revision, art, pictures, fonts, copies, journal, beginning });
 }
 
 type Renamed = <T>(value: T) => T;
@@ -113,6 +116,7 @@ async function addBundle(tx: Database, bundle: Checked, name: string | null): Pr
     revision: bundle.revision,
     art: renamed(bundle.art),
     pictures: bundle.pictures.map(({ id }) => idOf(id)),
+    beginning: bundle.beginning && { revision: bundle.beginning.revision, text: JSON.stringify(renamed(bundle.beginning.art)) }, // prettier-ignore
   });
   for (const { id, name: called, bytes } of bundle.fonts)
     await tx

@@ -265,6 +265,19 @@ const fonts: Migration = {
   },
 };
 
+/** What each drawing began as; of those that are there already, what was stored of them last. */
+const beginnings: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema
+      .createTable('beginnings')
+      .addColumn('project_id', 'text', (c) => c.primaryKey().references('projects.id').onDelete('cascade'))
+      .addColumn('revision', 'integer', (c) => c.notNull())
+      .addColumn('art', 'blob', (c) => c.notNull())
+      .execute();
+    await sql`insert into beginnings (project_id, revision, art) select project_id, revision, art from documents`.execute(db); // prettier-ignore
+  },
+};
+
 /** Migrations by name, carried out in the order of their names. */
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-first': first,
@@ -273,4 +286,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '004-kept-copies': keptCopies,
   '005-where-left': whereLeft,
   '006-fonts': fonts,
+  '007-beginnings': beginnings,
 };

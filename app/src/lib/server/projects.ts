@@ -1,3 +1,4 @@
+import { keepBeginning } from './beginnings';
 import { artText, emptyArt, fromPx, holdingsOf, toPx, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { leftRequest, type LeftRequest, type OpenedAnswer, type ProjectAnswer, type SheetRequest } from '$lib/wire'; // prettier-ignore
@@ -103,12 +104,14 @@ export interface NewProject {
   readonly revision?: number;
   /** Pictures that it uses, by their sources: held from now on. */
   readonly pictures?: readonly string[];
+  /** What it began as where that was before: the document's text; the drawing itself when left out. */
+  readonly beginning?: { readonly revision: number; readonly text: string } | null;
 }
 
 /** Adds the rows of a project within a transaction; gives its id. */
 export async function insertProject(
   tx: Database,
-  { name, art, createdAt, revision = 0, pictures = [] }: NewProject,
+  { name, art, createdAt, revision = 0, pictures = [], beginning }: NewProject,
 ): Promise<string> {
   const id = newId();
   const now = new Date().toISOString();
@@ -139,6 +142,7 @@ export async function insertProject(
     .insertInto('documents')
     .values({ project_id: id, revision, art: await packText(artText(art)) })
     .execute();
+  await keepBeginning(tx, id, beginning?.revision ?? revision, beginning?.text ?? art);
   for (const picture_id of new Set(pictures))
     await tx.insertInto('held_pictures').values({ project_id: id, picture_id }).execute();
   return id;

@@ -28,6 +28,8 @@ export interface Tables {
   };
   /** The drawing as it was at a revision (JSON, mostly deflated); the journal after it leads to what it is. */
   documents: { project_id: string; revision: number; art: string | Buffer };
+  /** What a project's drawing was when it was made (JSON, deflated): replayed from there. */
+  beginnings: { project_id: string; revision: number; art: string | Buffer };
   journal: {
     project_id: string;
     revision: number;

@@ -85,6 +85,7 @@ export const LEDGE: Readonly<Record<Step, readonly (string | null)[]>> = {
     'glass-before',
     null,
     'keep-copy',
+    'replay',
     'show-picture',
     'show-hide',
   ],

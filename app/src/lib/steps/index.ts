@@ -1,6 +1,6 @@
 import { command, COMMANDS, LEDGE } from './commands';
 import { createKeyboard } from './keyboard';
-import { BENCH, DIALOGS, PANELS } from './panels';
+import { BENCH, DIALOGS, PANELS, REPLAY } from './panels';
 
 /** All that the steps bring to the desk: what their ledges, panels, dialogs and keys are. */
 export const STEP_SET = {
@@ -10,5 +10,6 @@ export const STEP_SET = {
   panels: PANELS,
   dialogs: DIALOGS,
   bench: BENCH,
+  replay: REPLAY,
   keyboard: createKeyboard,
 };

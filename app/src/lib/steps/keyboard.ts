@@ -39,6 +39,7 @@ function escape(w: Workplace, machine: PressMachine): void {
   else if (desk.pointing.cross) desk.pointing.cross = null;
   else if (desk.next.fresh) desk.next.fresh = false;
   else if (w.benchShown && desk.step === 'export') w.benchShown = false;
+  else if (w.replayShown && desk.step === 'proof') w.replayShown = false;
   else if (desk.choice.anchors.length > 0 || desk.choice.segment || desk.choice.handle)
     desk.choose({ ...NOTHING_CHOSEN, level: 'path', shapes: desk.choice.shapes });
   else if (!desk.choosing.leaveFocus()) desk.choose(NOTHING_CHOSEN);

@@ -9,6 +9,7 @@ export const PANELS = {
 };
 
 export const BENCH = () => import('./export/bench/Bench.svelte');
+export const REPLAY = () => import('./proof/replay/Replay.svelte');
 
 /** Dialogs of the steps, each loaded when it is first wanted. */
 export const DIALOGS = {

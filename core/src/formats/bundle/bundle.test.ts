@@ -29,6 +29,7 @@ const bundle: Bundle = {
   fonts: [{ id: 'font1', name: 'Own.ttf', bytes: bytes.slice(0, 100) }],
   copies: [{ name: 'before', note: 'as it was', byItself: false, revision: 3, createdAt: '2026-03-01T10:05:00.000Z', art: emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer') }], // prettier-ignore
   journal: [{ revision: 1, version: ART_VERSION, createdAt: '2026-03-01T10:01:00.000Z', entry: { patches: [], note: null } }], // prettier-ignore
+  beginning: { revision: 0, art: JSON.parse(artText(art)) as unknown },
 };
 const manifestOf = (change: (manifest: Record<string, unknown>) => void): Uint8Array => {
   const manifest = { bundle: 1, art: ART_VERSION, name: 'a', createdAt: bundle.createdAt, revision: 0, pictures: [], fonts: [], copies: [] } as Record<string, unknown>; // prettier-ignore
@@ -42,7 +43,7 @@ describe('a bundle', () => {
     expect(read).toEqual(bundle);
     expect(artText(read!.art)).toBe(artText(art));
     expect(writeBundle(read!)).toEqual(writeBundle(bundle));
-    const bare = { ...bundle, pictures: [], fonts: [], copies: [], journal: [] };
+    const bare = { ...bundle, pictures: [], fonts: [], copies: [], journal: [], beginning: null };
     expect(readBundles(writeBundle(bare))).toEqual([bare]);
   });
 

@@ -96,6 +96,18 @@ function artOf(parts: Readonly<Record<string, Uint8Array>>, path: string): Art {
   }
 }
 
+/** What the drawing began as: checked like every drawing, and kept of its own version, which the journal's changes fit. */
+function beginningIn(parts: Readonly<Record<string, Uint8Array>>, now: number): Bundle['beginning'] {
+  const read = z.object({ revision: revisionSchema, art: z.unknown() }).safeParse(jsonOf(parts, 'beginning.json')); // prettier-ignore
+  try {
+    if (!read.success || read.data.revision > now) throw new RangeError('It is no beginning.');
+    readArt(read.data.art);
+    return { revision: read.data.revision, art: read.data.art };
+  } catch {
+    throw broken('"beginning.json" in the bundle is broken.');
+  }
+}
+
 function bundleOf(parts: Readonly<Record<string, Uint8Array>>): Bundle {
   const said = jsonOf(parts, MANIFEST);
   const version = z.object({ bundle: z.number(), art: z.number() }).safeParse(said);
@@ -114,10 +126,12 @@ function bundleOf(parts: Readonly<Record<string, Uint8Array>>): Bundle {
     ? journalSchema.safeParse(jsonOf(parts, 'journal.json'))
     : null;
   if (journal?.success === false) throw broken('"journal.json" in the bundle is broken.');
+  const beginning = Object.hasOwn(parts, 'beginning.json') ? beginningIn(parts, revision) : null;
   return {
     name,
     createdAt,
     revision,
+    beginning,
     art: artOf(parts, 'drawing.json'),
     pictures: files(read.data.pictures),
     fonts: files(read.data.fonts),

@@ -50,6 +50,8 @@ export interface Bundle {
   readonly copies: readonly BundledCopy[];
   /** How the drawing grew, oldest first; empty where that is not known. */
   readonly journal: readonly BundledChange[];
+  /** What the drawing was before them, of whatever version; null where that is not known. */
+  readonly beginning: { readonly revision: number; readonly art: unknown } | null;
 }
 
 /** Zip cannot tell a time before this: all parts have it. */
@@ -65,6 +67,7 @@ export function writeBundle({
   fonts,
   copies,
   journal,
+  beginning,
 }: Bundle): Uint8Array {
   const parts: Zippable = {};
   const put = (path: string, bytes: Uint8Array, packed: boolean): void =>
@@ -93,6 +96,7 @@ export function writeBundle({
   put(MANIFEST, strToU8(JSON.stringify(manifest, null, 1)), true);
   put('drawing.json', strToU8(artText(art)), true);
   if (journal.length > 0) put('journal.json', strToU8(JSON.stringify(journal)), true);
+  if (beginning) put('beginning.json', strToU8(JSON.stringify(beginning)), true);
   return zipSync(parts);
 }
 

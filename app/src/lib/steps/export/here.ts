@@ -80,6 +80,7 @@ async function bundleHere(w: Workplace, art: Art): Promise<Uint8Array> {
     fonts: await Promise.all([...fonts].map(([id, called]) => filed(id, called, fontAddress(id)))),
     copies: [],
     journal: [],
+    beginning: null,
   };
   const bytes = await fileWorker.ask((work) => work.bundle(bundle));
   if (!bytes) throw new Error(STOPPED);

@@ -3,6 +3,7 @@
   import Compare from './Compare.svelte';
   import Figures from './Figures.svelte';
   import Findings from './Findings.svelte';
+  import GrowthFields from './replay/GrowthFields.svelte';
   import KeptCopies from './KeptCopies.svelte';
   import SmallSizes from './SmallSizes.svelte';
 
@@ -13,4 +14,5 @@
 <Findings {workplace} />
 <Figures {workplace} />
 <section><SmallSizes {workplace} /></section>
+<section><GrowthFields {workplace} /></section>
 <KeptCopies {workplace} />

@@ -4,6 +4,7 @@ import Copy from '@lucide/svelte/icons/copy';
 import ImageDown from '@lucide/svelte/icons/image-down';
 import Image from '@lucide/svelte/icons/image';
 import Shapes from '@lucide/svelte/icons/shapes';
+import Sprout from '@lucide/svelte/icons/sprout';
 import Spline from '@lucide/svelte/icons/spline';
 import type { Command } from '$lib/desk/command';
 import { copyView, saveView } from './view';
@@ -26,6 +27,7 @@ export const PROOF: readonly Command[] = [
   glassAt('glass-drawing', 'Drawing only', Shapes, 100),
   compared('difference', 'Difference', Contrast, 'difference'),
   compared('lines-only', 'Lines only', Spline, 'lines'),
+  { id: 'replay', title: 'Replay', icon: Sprout, steps: ['proof'], on: (w) => w.replayShown, run: (w) => void (w.replayShown = !w.replayShown) }, // prettier-ignore
   { id: 'copy-view', title: 'Copy the view', icon: Copy, steps: ['proof'], run: (w) => void copyView(w) },
   {
     id: 'save-view',

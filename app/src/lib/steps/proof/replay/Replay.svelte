@@ -1,0 +1,185 @@
+<script lang="ts">
+  import Pause from '@lucide/svelte/icons/pause';
+  import Play from '@lucide/svelte/icons/play';
+  import { paintList, withTracedLines } from '@mirrot/core';
+  import { onMount, untrack } from 'svelte';
+  import { DrawnView, MARGIN_PX } from '$lib/bed/drawn-view.svelte';
+  import Layer from '$lib/bed/Layer.svelte';
+  import Painted from '$lib/bed/Painted.svelte';
+  import Pictures from '$lib/bed/Pictures.svelte';
+  import { lookByWheel } from '$lib/bed/wheel';
+  import { moveBetween } from '$lib/desk/view';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
+  import Stem from './Stem.svelte';
+  import { workTime } from './words';
+
+  // How the drawing grew, change by change, in the bed's own view.
+  let { workplace }: { workplace: Workplace } = $props();
+  const { desk, growing } = $derived(workplace);
+  const { looking } = $derived(desk);
+  const drawn = new DrawnView(untrack(() => workplace.desk.looking));
+  const moved = $derived(moveBetween(drawn.view, looking.view));
+  const transform = $derived(`translate(${moved.x}px, ${moved.y}px) scale(${moved.scale})`);
+  const art = $derived(growing.art && withTracedLines(growing.art));
+  const count = $derived(growing.known?.count ?? 0);
+  const told = $derived(
+    growing.known
+      ? `change ${growing.at} of ${count}, ${workTime(growing.known.workMs[growing.at]!)} of work, ${growing.known.anchors[growing.at]} anchors`
+      : '',
+  );
+  let picture = $state(false);
+
+  const PACES = [2, 8, 30, 120] as const;
+  /** Changes a second; the whole in a quarter of a minute at first. */
+  const WHOLE_S = 15;
+  let pace: number = $state(8);
+  let runs = $state(false);
+  onMount(() => growing.use(workplace.project.id, workplace));
+  $effect(() => {
+    if (growing.known) pace = PACES.find((p) => growing.known!.count / p <= WHOLE_S) ?? PACES.at(-1)!;
+  });
+  $effect(() => {
+    if (!runs) return;
+    let place = untrack(() => growing.at);
+    let before = performance.now();
+    let frame = requestAnimationFrame(function step(now) {
+      place += ((now - before) / 1000) * pace;
+      before = now;
+      if (Math.floor(place) !== growing.at) growing.goTo(Math.floor(place));
+      if (place >= count) runs = false;
+      else frame = requestAnimationFrame(step);
+    });
+    return () => cancelAnimationFrame(frame);
+  });
+  function play(): void {
+    if (!runs && growing.at >= count) growing.goTo(0);
+    runs = !runs;
+  }
+  function go(changes: number): void {
+    runs = false;
+    growing.goTo(changes);
+  }
+
+  let area: HTMLElement | undefined = $state();
+  let dragged: { readonly id: number; x: number; y: number } | null = null;
+  function wheel(e: WheelEvent): void {
+    e.preventDefault();
+    const box = area!.getBoundingClientRect();
+    lookByWheel(looking, e, { x: e.clientX - box.left, y: e.clientY - box.top });
+  }
+  function down(e: PointerEvent & { currentTarget: HTMLElement }): void {
+    dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
+    e.currentTarget.setPointerCapture(e.pointerId);
+  }
+  function move(e: PointerEvent): void {
+    if (dragged?.id !== e.pointerId) return;
+    looking.pan(e.clientX - dragged.x, e.clientY - dragged.y);
+    dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
+  }
+  $effect(() => {
+    const here = area;
+    here?.addEventListener('wheel', wheel, { passive: false });
+    return () => here?.removeEventListener('wheel', wheel);
+  });
+</script>
+
+<section class="replay" aria-label="Replay">
+  <!-- svelte-ignore a11y_no_static_element_interactions -->
+  <div
+    bind:this={area}
+    class="area"
+    onpointerdown={down}
+    onpointermove={move}
+    onpointerup={() => (dragged = null)}
+    onpointercancel={() => (dragged = null)}
+  >
+    <div class="moving" style:transform>
+      {#if picture}<Pictures {desk} view={drawn.view} margin={MARGIN_PX} alone />{/if}
+      {#if art}
+        <Layer {desk} view={drawn.view} margin={MARGIN_PX}>
+          {#if !picture}
+            <rect width={art.sheet.width} height={art.sheet.height} fill={art.sheet.ground ?? '#fffdf8'} />
+          {/if}
+          <Painted parts={paintList(art)} place="replay" seeing={desk.picture.seeing} />
+        </Layer>
+      {/if}
+    </div>
+  </div>
+  <div class="foot">
+    {#if growing.trouble}
+      <p>{growing.trouble}</p>
+      <button class="plain-button" onclick={() => void growing.open(workplace.project.id, workplace)}>
+        Open it again
+      </button>
+    {:else if growing.known && count === 0}
+      <p>Nothing was changed yet: there is nothing to replay.</p>
+    {:else if growing.known}
+      <button class="plain-button" onclick={play}>
+        {#if runs}<Pause size={16} strokeWidth={1.75} />Pause{:else}<Play
+            size={16}
+            strokeWidth={1.75}
+          />Play{/if}
+      </button>
+      <Stem anchors={growing.known.anchors} at={growing.at} text={told} change={go} />
+      <select aria-label="Speed of the replay" bind:value={pace}>
+        {#each PACES as p (p)}<option value={p}>{p} changes a second</option>{/each}
+      </select>
+      <span class="switch"><Toggle label="Picture" on={picture} change={(on) => (picture = on)} /></span>
+    {:else}
+      <p role="status">Fetching how the drawing grew.</p>
+    {/if}
+    <button class="plain-button" onclick={() => (workplace.replayShown = false)}>Back to the bed</button>
+    {#if growing.known && count > 0 && !growing.trouble}<p class="told" role="status">{told}</p>{/if}
+  </div>
+</section>
+
+<style>
+  .replay {
+    position: absolute;
+    inset: 0;
+    display: flex;
+    flex-direction: column;
+    background: var(--desk);
+  }
+  .area {
+    position: absolute;
+    inset: 0;
+    overflow: hidden;
+    cursor: grab;
+    touch-action: none;
+  }
+  .area:active {
+    cursor: grabbing;
+  }
+  .moving {
+    position: absolute;
+    inset: 0;
+    transform-origin: 0 0;
+    will-change: transform;
+    pointer-events: none;
+  }
+  .foot {
+    position: relative;
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 4px 10px;
+    margin-top: auto;
+    padding: 6px 12px;
+    border-top: 1px solid var(--line);
+    background: var(--paper);
+  }
+  p {
+    margin: 0;
+  }
+  .told {
+    flex-basis: 100%;
+    color: var(--quiet);
+    font-variant-numeric: tabular-nums;
+  }
+  .switch {
+    flex: none;
+    width: 104px;
+  }
+</style>
