@@ -67,7 +67,7 @@
     {/each}
   </ul>
 </div>
-<p class="key">
+<p class="legend">
   <span class="own"></span> anchors{#if known}<span class="fewest"></span> fewest that hold the edge{/if}
 </p>
 
@@ -97,7 +97,7 @@
   li > button:hover {
     background: color-mix(in srgb, var(--plum) 12%, transparent);
   }
-  .key {
+  .legend {
     display: flex;
     align-items: center;
     gap: 6px;
@@ -105,12 +105,12 @@
     color: var(--quiet);
     font-size: 12px;
   }
-  .key span {
+  .legend span {
     width: 10px;
     height: 10px;
     background: var(--plum);
   }
-  .key .fewest {
+  .legend .fewest {
     margin-left: 8px;
     background: var(--leaf);
   }

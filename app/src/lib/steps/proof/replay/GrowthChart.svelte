@@ -52,7 +52,7 @@
 </script>
 
 <div class="chart"><canvas bind:this={canvas} aria-hidden="true"></canvas></div>
-<p class="key quiet">
+<p class="legend quiet">
   <span class="anchors"></span> anchors, over {byTime ? 'the time at work' : 'the changes'}
   {#if drifts.length > 0}<span class="drift"></span> mean drift{/if}
 </p>
@@ -66,7 +66,7 @@
   .chart {
     height: 130px;
   }
-  .key {
+  .legend {
     display: flex;
     flex-wrap: wrap;
     align-items: center;
@@ -74,12 +74,12 @@
     margin: 0;
     font-size: 12px;
   }
-  .key span {
+  .legend span {
     width: 10px;
     height: 10px;
     background: var(--leaf);
   }
-  .key .drift {
+  .legend .drift {
     background: var(--plum);
   }
 </style>

@@ -107,6 +107,9 @@
     </div>
   </div>
   <div class="foot">
+    {#if growing.known && count > 0 && !growing.trouble}
+      <Stem anchors={growing.known.anchors} at={growing.at} text={told} change={go} />
+    {/if}
     {#if growing.trouble}
       <p>{growing.trouble}</p>
       <button class="plain-button" onclick={() => void growing.open(workplace.project.id, workplace)}>
@@ -121,7 +124,7 @@
             strokeWidth={1.75}
           />Play{/if}
       </button>
-      <Stem anchors={growing.known.anchors} at={growing.at} text={told} change={go} />
+      <p class="told" role="status">{told}</p>
       <select aria-label="Speed of the replay" bind:value={pace}>
         {#each PACES as p (p)}<option value={p}>{p} changes a second</option>{/each}
       </select>
@@ -130,7 +133,6 @@
       <p role="status">Fetching how the drawing grew.</p>
     {/if}
     <button class="plain-button" onclick={() => (workplace.replayShown = false)}>Back to the bed</button>
-    {#if growing.known && count > 0 && !growing.trouble}<p class="told" role="status">{told}</p>{/if}
   </div>
 </section>
 
@@ -174,7 +176,7 @@
     margin: 0;
   }
   .told {
-    flex-basis: 100%;
+    flex: 1;
     color: var(--quiet);
     font-variant-numeric: tabular-nums;
   }

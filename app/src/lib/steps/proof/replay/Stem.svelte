@@ -13,7 +13,7 @@
 
   let width = $state(600);
   /** Screen pixels: of the stem's room, kept clear at its ends, for a leaf, and of the smallest and the largest leaf. */
-  const [HIGH, CLEAR, APART, SMALL, LARGE] = [46, 14, 4, 4, 18];
+  const [HIGH, CLEAR, APART, SMALL, LARGE] = [46, 14, 5, 8, 20];
   const long = $derived(Math.max(1, width - 2 * CLEAR));
   const count = $derived(anchors.length - 1);
   const leaves = $derived(leavesOf(anchors, Math.floor(long / APART)));
@@ -77,8 +77,7 @@
 
 <style>
   .stem {
-    flex: 1;
-    min-width: 120px;
+    flex-basis: 100%;
   }
   svg {
     display: block;
