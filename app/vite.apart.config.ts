@@ -14,10 +14,9 @@ export default defineConfig({
     target: 'node20',
     rolldownOptions: {
       input: Object.fromEntries(
-        ['bundle', 'cut-out', 'draw-svg', 'growth', 'lines', 'read-drawing', 'straighten'].map((name) => [
-          name,
-          at(name),
-        ]),
+        ['bundle', 'cut-out', 'draw-svg', 'growth', 'lines', 'proof', 'read-drawing', 'straighten'].map(
+          (name) => [name, at(name)],
+        ),
       ),
     },
   },

@@ -240,6 +240,44 @@ export interface ArtAnswer {
   readonly art: Art;
 }
 
+/** What a report proves a drawing for. */
+const reportUse = z.enum(['screen', 'print', 'cutter', 'pen']).default('screen');
+export type ReportUse = z.infer<typeof reportUse>;
+export const reportQuery = z.object({ use: reportUse });
+export const reportsQuery = z.object({
+  /** Ids of projects, by commas. */
+  of: z
+    .string()
+    .regex(
+      /^[\w-]+(,[\w-]+){0,99}$/,
+      'A report is of one to a hundred projects, their ids parted by commas.',
+    ),
+  use: reportUse,
+});
+
+/** Something that the proof found, in words; `aside` is why it was left as it is. */
+export interface ReportedFinding {
+  readonly what: string;
+  readonly where: string;
+  readonly amount: string;
+  readonly aside: string | null;
+}
+
+/** What is told of a project to a client or a teacher. */
+export interface ReportAnswer {
+  readonly id: string;
+  readonly name: string;
+  /** The sheet's size in words, and its width to its height. */
+  readonly sheet: string;
+  readonly ratio: number;
+  /** There is a picture to be seen. */
+  readonly pictured: boolean;
+  readonly figures: readonly (readonly [what: string, value: string])[];
+  readonly areas: readonly { readonly hex: string; readonly name: string; readonly share: number }[];
+  readonly left: readonly ReportedFinding[];
+  readonly aside: readonly ReportedFinding[];
+}
+
 /** How a project's drawing grew: the revision and the document it began with, and the changes since. */
 export interface GrowthAnswer extends Growth {
   readonly revision: number;

@@ -51,7 +51,7 @@ export async function call(path: string, init?: RequestInit): Promise<Response> 
   );
 }
 
-const get = async <T>(path: string): Promise<T> => (await call(path)).json() as Promise<T>;
+export const get = async <T>(path: string): Promise<T> => (await call(path)).json() as Promise<T>;
 
 /** @param keepalive sent also should the page close meanwhile; 64 KiB at most */
 export const send = async <T>(method: string, path: string, value: unknown, keepalive = false): Promise<T> =>

@@ -7,6 +7,7 @@ import type { BundleWork } from './apart/bundle';
 import type { CutoutWork } from './apart/cut-out';
 import type { Art, Bundle, LineWork, OutputRange, PlotWish } from '@mirrot/core';
 import type { GrowthWork } from './apart/growth';
+import type { ProofWork, Proved } from './apart/proof';
 import type { LinesAnswer, LinesWork } from './apart/lines';
 import type { DrawingAnswer, DrawingWork } from './apart/read-drawing';
 import type { StraightenWork } from './apart/straighten';
@@ -125,6 +126,13 @@ export const zipApart = async (files: Extract<BundleWork, { kind: 'zip' }>['file
 /** The projects of a bundle, taken apart in a thread of its own. Refuses what is none. */
 export const readBundlesApart = async (bytes: Uint8Array): Promise<readonly Bundle[]> =>
   (await bundling(() => answered<{ bundles: readonly Bundle[] }>('bundle.js', { kind: 'read', bytes } satisfies BundleWork, 'The bundle is too large to be taken apart here. Nothing was added.'))).bundles; // prettier-ignore
+
+/** Drawings proved at a time. */
+const proving = pLimit(1);
+
+/** Proves a drawing in a thread of its own. */
+export const proveApart = (work: ProofWork): Promise<Proved> =>
+  proving(() => workedOut<Proved>('proof.js', work, 'This drawing is too large to be proved here.'));
 
 /** Growths told at a time. */
 const growing = pLimit(1);

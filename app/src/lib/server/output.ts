@@ -11,7 +11,7 @@ import sharp from 'sharp';
 import type { Database } from './database';
 import { seenRendition } from './seen';
 import type { Rendition, Size } from './decode';
-import { LONGEST_PAGE, writePdf } from './pdf/pdf';
+import { LONGEST_PAGE, writePdf, type PixelsOf } from './pdf/pdf';
 import type { OutputOptions } from './output-options';
 import { Refusal } from './refusal';
 
@@ -159,11 +159,16 @@ export async function outputPdf(
       'too-long',
       'A PDF page is 5.08 m long at most. Make the sheet smaller, or write SVG.',
     );
-  return writePdf(art, name, options, async (picture) => {
-    const { type, bytes } = await seenRendition(db, picture, 'full');
-    return type === 'image/jpeg' || type === 'image/png' ? bytes : sharp(bytes).png().toBuffer();
-  });
+  return writePdf(art, name, options, pdfPixels(db, 'full'));
 }
+
+/** Pixels of pictures as a PDF takes them. */
+export const pdfPixels =
+  (db: Database, size: Size): PixelsOf =>
+  async (picture) => {
+    const { type, bytes } = await seenRendition(db, picture, size);
+    return type === 'image/jpeg' || type === 'image/png' ? bytes : sharp(bytes).png().toBuffer();
+  };
 
 /** A card's thumbnail: the drawing over its picture, `width` pixels across. */
 export const outputThumb = (db: Database, art: Art, width: number): Promise<Buffer> =>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { fetchSeveral } from '$lib/desk/project-api';
+  import { reportPage } from '$lib/report/api';
   import { saveFile } from '$lib/ui/files';
   import type { Notice } from '$lib/ui/notice';
   import { SEVERAL_KINDS, type SeveralKind } from '$lib/wire';
@@ -49,6 +50,9 @@
   <button class="plain-button" disabled={ids.length === 0 || ids.length > MOST} onclick={() => void write()}>
     Write one zip file
   </button>
+  {#if ids.length > 0 && ids.length <= MOST}
+    <a class="plain-button" href={reportPage(ids, 'screen')}>Report on them</a>
+  {/if}
   <button class="plain-button" onclick={done}>Leave it</button>
   {#if ids.length > MOST}<span class="quiet">{MOST} at a time are the most.</span>{/if}
 </div>

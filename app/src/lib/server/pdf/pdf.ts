@@ -129,6 +129,52 @@ function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): vo
   pdf.restore();
 }
 
+/** A drawing made ready to be drawn, in sheet pixels, and the part of the sheet that it shows. */
+export interface ReadyDrawing {
+  readonly box: Box;
+  draw(): void;
+}
+
+/** Makes a drawing ready: its parts, its traced pictures where asked for, and the ground. */
+export async function readyDrawing(
+  pdf: Pdf,
+  art: Art,
+  { ground, picture: traced, ...range }: Omit<OutputOptions, 'scale'>,
+  pixelsOf: PixelsOf,
+): Promise<ReadyDrawing> {
+  const { list, box } = outputOf(art, range);
+  const seen = traced ? art.pictures.filter((p) => p.shown) : [];
+  const pictures = new Map<string, Draw>();
+  for (const p of seen) pictures.set(p.id, pictureDraw(pdf, p, await pixelsOf(p)));
+  const drawn: Draw[] = [];
+  for (const part of list) drawn.push(await ready(pdf, part, art, pixelsOf));
+  const fill = ground === undefined ? art.sheet.ground : ground;
+  return {
+    box,
+    draw() {
+      if (fill) pdf.rect(box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0).fill(fill);
+      for (const p of seen) if (!p.above) pictures.get(p.id)!();
+      for (const draw of drawn) draw();
+      for (const p of seen) if (p.above) pictures.get(p.id)!();
+    },
+  };
+}
+
+/** A PDF that is written page by page, and all of its bytes once it is ended. */
+export function newPdf(options: PDFKit.PDFDocumentOptions): {
+  readonly pdf: Pdf;
+  readonly written: Promise<Buffer>;
+} {
+  const pdf = new PDFDocument(options) as Pdf;
+  const parts: Buffer[] = [];
+  const written = new Promise<Buffer>((done, failed) => {
+    pdf.on('data', (chunk: Buffer) => parts.push(chunk));
+    pdf.on('end', () => done(Buffer.concat(parts)));
+    pdf.on('error', failed);
+  });
+  return { pdf, written };
+}
+
 /**
  * Writes a drawing as a PDF page of its real size.
  *
@@ -137,31 +183,17 @@ function drawShape(pdf: Pdf, { paths, fill, stroke, ...part }: PaintedShape): vo
 export async function writePdf(
   art: Art,
   name: string,
-  { ground, picture: traced, scale = 1, ...range }: OutputOptions,
+  { scale = 1, ...options }: OutputOptions,
   pixelsOf: PixelsOf,
 ): Promise<Buffer> {
-  const { list, box } = outputOf(art, range);
+  const { box } = outputOf(art, options);
   const points = POINTS * scale;
   const size: [number, number] = [(box.x1 - box.x0) * points, (box.y1 - box.y0) * points];
-  const pdf = new PDFDocument({ size, margin: 0, info: { Title: name, Creator: 'Mirrot' } }) as Pdf;
-  const parts: Buffer[] = [];
-  const written = new Promise<Buffer>((done, failed) => {
-    pdf.on('data', (chunk: Buffer) => parts.push(chunk));
-    pdf.on('end', () => done(Buffer.concat(parts)));
-    pdf.on('error', failed);
-  });
+  const { pdf, written } = newPdf({ size, margin: 0, info: { Title: name, Creator: 'Mirrot' } });
   blendInRgb(pdf);
-  const seen = traced ? art.pictures.filter((p) => p.shown) : [];
-  const pictures = new Map<string, Draw>();
-  for (const p of seen) pictures.set(p.id, pictureDraw(pdf, p, await pixelsOf(p)));
-  const drawn: Draw[] = [];
-  for (const part of list) drawn.push(await ready(pdf, part, art, pixelsOf));
+  const drawing = await readyDrawing(pdf, art, options, pixelsOf);
   pdf.transform(points, 0, 0, points, -box.x0 * points, -box.y0 * points);
-  const fill = ground === undefined ? art.sheet.ground : ground;
-  if (fill) pdf.rect(box.x0, box.y0, box.x1 - box.x0, box.y1 - box.y0).fill(fill);
-  for (const p of seen) if (!p.above) pictures.get(p.id)!();
-  for (const draw of drawn) draw();
-  for (const p of seen) if (p.above) pictures.get(p.id)!();
+  drawing.draw();
   pdf.end();
   return written;
 }

@@ -1,6 +1,8 @@
 <script lang="ts">
+  import FileText from '@lucide/svelte/icons/file-text';
   import { drawingFigures, formatLength } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import { reportPage } from '$lib/report/api';
   import Fold from '$lib/ui/Fold.svelte';
 
   // The drawing in figures and charts.
@@ -57,6 +59,9 @@
         />{:catch}<!-- said above -->{/await}
     {/if}
   </Fold>
+  <a class="plain-button" href={reportPage([workplace.project.id], desk.proving.use)} target="_blank">
+    <FileText size={16} strokeWidth={1.75} />Report
+  </a>
 </section>
 
 <style>

@@ -15,7 +15,7 @@
   import Fold from '$lib/ui/Fold.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import { proveWhileShown } from '../prove.svelte';
-  import { FINDING_WORDS } from './words';
+  import { FINDING_WORDS } from '$lib/finding-words';
 
   // What is probably not meant: where it is, how much, and what mends it.
   let { workplace }: { workplace: Workplace } = $props();
