@@ -18,12 +18,19 @@ test('an open path, a gap, a kink and a doubled line are found where they are, m
     shape('Kinked', false, [corner(100, 400, null, [20, -40]), corner(200, 380, [-30, 0], [30, 1.5]), corner(300, 430, [-10, -30], null)], false), // prettier-ignore
     shape('Line', false, [corner(500, 300), corner(650, 380)], false),
     shape('Line again', false, [corner(650, 381.2), corner(500, 301.2)], false),
+    shape('Left box', true, [corner(100, 500), corner(160, 500), corner(160, 560), corner(100, 560)], true),
+    shape(
+      'Right box',
+      true,
+      [corner(160.6, 500), corner(220, 500), corner(220, 560), corner(160.6, 560)],
+      true,
+    ),
     shape('Whole', true, [corner(500, 450), corner(600, 450), corner(600, 550), corner(500, 550)], true),
   ]);
   await h.key('5');
-  await expect(page.getByText('4 things look like a mistake.')).toBeVisible();
-  await expect(page.getByRole('button', { name: /Proof/ })).toContainText('4 findings');
-  await expect(page.locator('.labels g')).toHaveCount(4);
+  await expect(page.getByText('5 things look like a mistake.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /Proof/ })).toContainText('5 findings');
+  await expect(page.locator('.labels g')).toHaveCount(5);
   await expectClean(page, 'Proof with findings');
 
   // Shown: the shape is chosen, and the view goes there.
@@ -41,15 +48,16 @@ test('an open path, a gap, a kink and a doubled line are found where they are, m
   expect(await closed('Open leaf')).toBe(false);
   await fold('Filled, left open').getByRole('button', { name: 'Mend' }).click();
   await h.key('Enter');
-  await expect(page.getByText('3 things look like a mistake.')).toBeVisible();
+  await expect(page.getByText('4 things look like a mistake.')).toBeVisible();
   await expect.poll(() => closed('Open leaf')).toBe(true);
   await h.key('Control+z');
-  await expect(page.getByText('4 things look like a mistake.')).toBeVisible();
+  await expect(page.getByText('5 things look like a mistake.')).toBeVisible();
   await h.key('Control+Shift+z');
-  await expect(page.getByText('3 things look like a mistake.')).toBeVisible();
+  await expect(page.getByText('4 things look like a mistake.')).toBeVisible();
 
   for (const [title, left] of [
-    ['Ends that nearly meet', '2 things look'],
+    ['Ends that nearly meet', '3 things look'],
+    ['Gaps between neighbours', '2 things look'],
     ['Kinks', '1 thing looks'],
   ] as const) {
     await open(title);
@@ -57,6 +65,10 @@ test('an open path, a gap, a kink and a doubled line are found where they are, m
     await h.key('Enter');
     await expect(page.getByText(`${left} like a mistake.`)).toBeVisible();
   }
+  // The gap is closed by the neighbour's own border: the same places, exactly.
+  const [left, right] = (await h.shapes()).filter(({ name }) => / box$/.test(name)).map(({ paths: [path] }) => path!.anchors); // prettier-ignore
+  const borders = [left!, right!].map((anchors) => anchors.filter(({ x }) => x > 159 && x < 162).map(({ x, y }) => `${x} ${y}`).sort()); // prettier-ignore
+  expect(borders[0]).toEqual(borders[1]);
   const ends = (await h.shapes())
     .filter(({ name }) => / half$/.test(name))
     .map(({ paths: [path] }) => path!.anchors);
