@@ -77,6 +77,28 @@ test('picture and drawing lie side by side and move as one: by mouse, keys and t
   await expect(halves).toHaveCount(1);
 });
 
+test('the wipe is dragged and turned by a finger', async ({ page }) => {
+  const h = await openDemo(page, 'Watering can');
+  await h.key('5');
+  await page.getByText('Wipe', { exact: true }).click();
+  const tab = page.getByRole('slider', { name: 'Wipe' });
+  const client = await page.context().newCDPSession(page);
+  const drag = async (from: { x: number; y: number }, dx: number, dy: number): Promise<void> => {
+    const at = (k: number) => [{ x: from.x + k * dx, y: from.y + k * dy, id: 1, radiusX: 5, radiusY: 5 }];
+    await client.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at(0) });
+    for (const k of [0.3, 0.7, 1]) await client.send('Input.dispatchTouchEvent', { type: 'touchMove', touchPoints: at(k) }); // prettier-ignore
+    await client.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] });
+  };
+  const middleOf = ({ x, y, width, height }: { x: number; y: number; width: number; height: number }) => ({ x: x + width / 2, y: y + height / 2 }); // prettier-ignore
+  const before = middleOf((await tab.boundingBox())!);
+  await drag(before, -120, 0);
+  await expect.poll(async () => Math.round(middleOf((await tab.boundingBox())!).x - before.x)).toBe(-120);
+  const angle = await tab.getAttribute('aria-valuenow');
+  await drag(middleOf((await page.locator('.wipe .knob').boundingBox())!), 140, -60);
+  await expect(tab).not.toHaveAttribute('aria-valuenow', angle!);
+  await expect(page.getByText('all changes kept')).toBeVisible();
+});
+
 test('the difference is that of the drawing’s file and the picture, and any view is written as an image', async ({
   page,
 }) => {

@@ -56,7 +56,7 @@
       <Painted parts={paintList(desk.art, new Set([focus.id]))} place="focus" seeing={desk.picture.seeing} />
     {/if}
   </g>
-  {#if desk.looking.uncovered && desk.picture.traced && desk.step === 'colour'}
+  {#if desk.looking.uncovered && desk.picture.traced && (desk.step === 'colour' || desk.step === 'proof')}
     {#await import('./Uncovered.svelte') then { default: Uncovered }}
       <Uncovered {desk} {view} />
     {:catch}<!-- it needs the server once -->{/await}

@@ -40,9 +40,9 @@
     if (!above && !alone) desk.picture.seeing.keepOnly([]);
   });
 
-  // Compared, the picture is as it is, without its wash.
+  // Proved, the picture is as it is, without its wash.
   const wiped = $derived(alone ? null : desk.comparing.wiped);
-  const plain = $derived(alone || wiped !== null);
+  const plain = $derived(alone || desk.step === 'proof');
   const id = $props.id();
   // Drains and lightens exactly as the core's `washed` does: it is one linear map of sRGB.
   function washMatrix(wash: number): string {

@@ -1,4 +1,3 @@
-import { TOLERANCES } from '@mirrot/core';
 import { untrack } from 'svelte';
 import { measuredPaths } from '$lib/desk/measured';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -12,7 +11,7 @@ export function proveWhileShown(workplace: () => Workplace): void {
     const { desk } = workplace();
     const { proving, picture, drawing } = desk;
     const art = drawing.kept;
-    const by = TOLERANCES[proving.use];
+    const by = proving.tolerances;
     // Once all lines are measured against the picture, that is proved, too.
     const measured = picture.drifts.all;
     if (desk.pointing.pressing) return;

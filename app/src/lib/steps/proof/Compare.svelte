@@ -3,6 +3,7 @@
   import { EYES, type Beside, type Eyes } from '$lib/desk/comparing.svelte';
   import { getCopy, ServerError } from '$lib/desk/api';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import GroundFields from '../colour/GroundFields.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import Blink from './Blink.svelte';
   import Difference from './Difference.svelte';
@@ -83,6 +84,7 @@
       {#each EYES as eyes (eyes)}<option value={eyes}>{EYES_WORDS[eyes]}</option>{/each}
     </select>
   </label>
+  <GroundFields {workplace} />
   <ViewImage {workplace} />
 </section>
 

@@ -5,7 +5,6 @@
     fixAll,
     fixFor,
     putAside,
-    TOLERANCES,
     type Finding,
     type FindingKind,
   } from '@mirrot/core';
@@ -14,6 +13,7 @@
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Segments from '$lib/ui/Segments.svelte';
+  import Tolerances from './Tolerances.svelte';
   import { proveWhileShown } from '../prove.svelte';
   import { FINDING_WORDS } from '$lib/finding-words';
 
@@ -21,7 +21,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const { proving } = $derived(desk);
-  const tolerances = $derived(TOLERANCES[proving.use]);
+  const { tolerances } = $derived(proving);
   const unit = $derived(desk.art.sheet.unit);
   proveWhileShown(() => workplace);
 
@@ -85,6 +85,7 @@
     options={PROOF_USES.map((use) => [use, use] as const)}
     change={(use) => (proving.use = use)}
   />
+  <Tolerances {proving} unit={desk.art.sheet.unit} />
   {#if proving.trouble}<p>{proving.trouble}</p>{/if}
   <p class="quiet" aria-live="polite">
     {#if proving.found === null}Looking through the drawing.
