@@ -110,21 +110,6 @@ try {
   await time.fill(String(0.62 * Number(await time.getAttribute('max'))));
   await keep(labels.page, 'bench');
 
-  // A gradient on its string, as the picture has it.
-  const faded = await desk('Watering can');
-  await faded.page.keyboard.press('4');
-  await faded.page.getByRole('row', { name: /^Handle,/ }).click({ position: { x: 90, y: 18 } });
-  await faded.page.getByText('linear', { exact: true }).click();
-  await faded.page.getByRole('button', { name: 'From the picture' }).click();
-  await faded.page.getByText(/^Gradient from the picture for Handle/).waitFor();
-  await faded.page.keyboard.press('Enter');
-  await faded.page.getByRole('button', { name: /^Stop 2 of/ }).click();
-  await faded.move(0.78, 0.45);
-  await keep(faded.page, 'gradient');
-  await faded.page.getByRole('application', { name: 'Bed' }).focus();
-  for (let i = 0; i < 2; i++) await faded.page.keyboard.press('Control+z');
-  await faded.page.waitForTimeout(800);
-
   // Colourways, one of them seen on the bed.
   const coloured = await desk('Glasshouse');
   await coloured.page.keyboard.press('4');
@@ -137,20 +122,6 @@ try {
   await coloured.page.getByRole('button', { name: 'Use the colourway First frost' }).hover();
   await keep(coloured.page, 'colourways');
 
-  // The palette: a chip with its range, and the pieces it is dealt over.
-  const palette = await desk('Gourd');
-  await palette.page.keyboard.press('4');
-  await palette.page.getByRole('application', { name: 'Bed' }).focus();
-  await palette.page.keyboard.press('Control+a');
-  const chips = palette.page.getByRole('region', { name: 'Palette' });
-  await chips.getByRole('listitem').nth(2).getByRole('button').click();
-  await palette.page.getByRole('button', { name: 'Deal the range' }).click();
-  await palette.page.getByText(/dealt over 28 shapes/).waitFor();
-  await chips.evaluate((e) => e.scrollIntoView());
-  await keep(palette.page, 'palette');
-  for (const key of ['Escape', 'Escape', 'Control+z']) await palette.page.keyboard.press(key);
-  await palette.page.waitForTimeout(800);
-
   const drift = await desk('Gate badge');
   await drift.page.keyboard.press('3');
   await drift.page.getByRole('button', { name: /^Refine .* px/ }).waitFor();
@@ -160,9 +131,6 @@ try {
   await drift.page.waitForTimeout(1500);
   await drift.page.getByLabel(/^Drift along/).hover();
   await keep(drift.page, 'drift');
-  await drift.page.keyboard.press('e');
-  await drift.page.getByText(/^Settle .*: mean drift/).waitFor();
-  await keep(drift.page, 'settle');
 
   // A leaf of the can, blocked in afresh on its picture: clicked from tip to stem, the next segment offered.
   const reach = await browser.newPage({ viewport: { width: 1280, height: 800 } });
@@ -232,6 +200,33 @@ try {
   await tag.page.waitForTimeout(1500);
   await keep(tag.page, 'cutout');
 
+  // Picture and drawing compared: a line between them, and side by side; how it grew; the report on it.
+  const { page: compared } = await desk('Watering can');
+  await compared.keyboard.press('5');
+  await compared.getByText('Wipe', { exact: true }).click();
+  await compared.locator('summary', { hasText: 'Small sizes' }).click();
+  await compared.getByAltText('The drawing at 128 pixels on dark').scrollIntoViewIfNeeded();
+  await compared.waitForTimeout(1500);
+  await keep(compared, 'wipe');
+  await compared.getByText('Side by side', { exact: true }).click();
+  await compared.waitForTimeout(1500);
+  await compared.mouse.move(760, 380);
+  await keep(compared, 'side-by-side');
+  await compared.getByText('Side by side', { exact: true }).click();
+  await compared.locator('summary', { hasText: 'How it grew' }).click();
+  await compared.locator('dl[aria-label=Growth]').scrollIntoViewIfNeeded();
+  await compared.getByRole('toolbar').getByRole('button', { name: 'Replay' }).click();
+  const stem = compared.getByRole('slider', { name: 'Replay' });
+  const along = await stem.boundingBox();
+  await compared.mouse.click(along.x + 0.62 * along.width, along.y + along.height / 2);
+  await compared.waitForTimeout(1000);
+  await keep(compared, 'replay');
+  const report = await compared.getByRole('link', { name: 'Report' }).getAttribute('href');
+  await compared.goto(server.address + report);
+  await compared.getByAltText('The picture of Watering can').waitFor();
+  await compared.waitForTimeout(2000);
+  await keep(compared, 'report');
+
   // Groups in the stack, one of them worked in.
   // As tall as it takes to show thirty rows.
   const { page: grouped } = await desk('Grower');
@@ -244,7 +239,7 @@ try {
   await grouped.waitForTimeout(1500);
   await keep(grouped, 'stack');
 
-  // An inked sketch: the area that a press would fill, gaps bridged; pieces under a swipe.
+  // An inked sketch: what looks like a mistake in it; pieces under a swipe.
   const packet = await desk('Seed packet');
   // What looks like a mistake in it, as labels stuck in at their places.
   await packet.page.keyboard.press('5');
@@ -258,10 +253,6 @@ try {
     await packet.page.getByRole('option', { name: title, exact: true }).click();
     await packet.page.getByRole('button', { name: 'Close the message' }).click();
   };
-  await run('Pour');
-  await packet.page.getByText(/gaps bridged/).waitFor();
-  await packet.move(0.3, 0.6);
-  await keep(packet.page, 'pour');
   await run('Weed');
   await packet.page.waitForTimeout(600);
   await packet.page.mouse.move(...(await packet.at(0.17, 0.79)));
