@@ -16,6 +16,7 @@ import {
   plotFile,
   readHpgl,
   setSheet,
+  type Art,
   type Patch,
   type Recipe,
 } from '@mirrot/core';
@@ -28,6 +29,7 @@ import {
   type AgainRequest,
   type JournalAnswer,
 } from '$lib/wire';
+import { beginningOf } from './beginnings';
 import { clearBin } from './bin';
 import { projectFrom } from './again';
 import { changeCopy, deleteCopy, getCopy, keepCopy, listCopies } from './copies';
@@ -106,9 +108,27 @@ describe('the database', () => {
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
     expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
-    expect(existsSync(`${name}.before-006-fonts`)).toBe(true);
+    expect(existsSync(`${name}.before-007-beginnings`)).toBe(true);
+    // It is replayed from what was stored of it, in its own version.
+    const began = await beginningOf(opened, 'p');
+    expect([began?.revision, (JSON.parse(began!.text) as Art).version]).toEqual([1, 3]);
     await opened.destroy();
     rmSync(folder, { recursive: true });
+  });
+});
+
+describe('what a drawing began as', () => {
+  it('stays as it was, whatever comes to it, and goes with its project', async () => {
+    const { art } = await getArt(db, id);
+    await change(chip('a'));
+    await change(chip('b'));
+    const began = await beginningOf(db, id);
+    expect([began?.revision, JSON.parse(began!.text)]).toEqual([0, art]);
+    // One that is made of another begins as that one was.
+    const again = await projectFrom(db, id, { name: 'Again', keep: ['drawing'] });
+    expect((JSON.parse((await beginningOf(db, again.id))!.text) as Art).chips.map(({ id }) => id)).toEqual(['a', 'b']); // prettier-ignore
+    await db.deleteFrom('projects').where('id', '=', id).execute();
+    expect(await beginningOf(db, id)).toBeNull();
   });
 });
 

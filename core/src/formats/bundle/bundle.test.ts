@@ -81,6 +81,10 @@ describe('a bundle', () => {
     expect(() => readBundles(manifestOf((m) => delete m.name))).toThrow(/broken/);
     const noDrawing = zipSync({ 'mirrot.json': strToU8(JSON.stringify({ bundle: 1, art: 1 })) });
     expect(() => readBundles(noDrawing)).toThrow(/broken/);
+    for (const beginning of ['{"revision":9,"art":{}}', '{"revision":0,"art":{"version":11}}', '[]']) {
+      const parts = { 'mirrot.json': strToU8(JSON.stringify({ bundle: 1, art: ART_VERSION, name: 'a', createdAt: bundle.createdAt, revision: 0, pictures: [], fonts: [], copies: [] })), 'drawing.json': strToU8(artText(art)) }; // prettier-ignore
+      expect(() => readBundles(zipSync({ ...parts, 'beginning.json': strToU8(beginning) }))).toThrow(/"beginning.json" in the bundle is broken/); // prettier-ignore
+    }
     // A bit turned over in the middle of what is packed.
     const turned = whole.slice();
     turned[turned.length - 400]! ^= 0xff;

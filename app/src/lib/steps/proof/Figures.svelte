@@ -32,8 +32,8 @@
     <dd>{figures.closed}, {figures.open}</dd>
     <dt>anchors</dt>
     <dd>{figures.anchors}</dd>
-    {#if known.length > 0}
-      <dt>of {sum('anchors')} along edges, needed</dt>
+    {#if known.length > 0 && sum('fewest') <= sum('anchors')}
+      <dt>fewest that hold {known.length === costs.length ? 'the edges' : `the edges of ${known.length}`}</dt>
       <dd>{sum('fewest')}</dd>
     {/if}
     <dt>colours</dt>

@@ -2,10 +2,10 @@
   import Pause from '@lucide/svelte/icons/pause';
   import Play from '@lucide/svelte/icons/play';
   import { placeAt, type Played } from '@mirrot/core';
-  import { onMount, untrack } from 'svelte';
+  import { untrack } from 'svelte';
   import { MediaQuery } from 'svelte/reactivity';
   import { DrawnView, MARGIN_PX } from '$lib/bed/drawn-view.svelte';
-  import { lookByWheel } from '$lib/bed/wheel';
+  import PanArea from '$lib/bed/PanArea.svelte';
   import { withProgress } from '$lib/desk/progress';
   import { fitted, moveBetween, toBed } from '$lib/desk/view';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -110,7 +110,6 @@
   const systemDark = new MediaQuery('prefers-color-scheme: dark');
   const theme = $derived(`${rememberedMode.value} ${systemDark.current}`);
   let canvas: HTMLCanvasElement | undefined = $state();
-  let area: HTMLElement | undefined = $state();
   /** What the canvas shows: painted on from there, or anew. */
   let painted: { lines: unknown; view: unknown; travel: boolean; theme: unknown; width: number; height: number; to: number } | null = null; // prettier-ignore
   const size = $derived({
@@ -134,27 +133,6 @@
     const colours = { ink: style.getPropertyValue('--text'), travel: style.getPropertyValue('--quiet'), doubled: style.getPropertyValue('--brick') }; // prettier-ignore
     paintBench(context, lines, view, [same ? painted!.to : 0, index], colours, showsTravel);
     painted = { lines, view: drawn.view, travel: showsTravel, theme, width, height, to: index };
-  });
-
-  // The view is the bed's: wheel, drag and keys do here what they do there.
-  let dragged: { readonly id: number; x: number; y: number } | null = null;
-  function wheel(e: WheelEvent): void {
-    e.preventDefault();
-    const box = area!.getBoundingClientRect();
-    lookByWheel(looking, e, { x: e.clientX - box.left, y: e.clientY - box.top });
-  }
-  function down(e: PointerEvent & { currentTarget: HTMLElement }): void {
-    dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
-    e.currentTarget.setPointerCapture(e.pointerId);
-  }
-  function move(e: PointerEvent): void {
-    if (dragged?.id !== e.pointerId) return;
-    looking.pan(e.clientX - dragged.x, e.clientY - dragged.y);
-    dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
-  }
-  onMount(() => {
-    area?.addEventListener('wheel', wheel, { passive: false });
-    return () => area?.removeEventListener('wheel', wheel);
   });
 
   /** What is written, on the screen. */
@@ -181,15 +159,7 @@
 </script>
 
 <section class="bench" aria-label="Bench">
-  <!-- svelte-ignore a11y_no_static_element_interactions -->
-  <div
-    bind:this={area}
-    class="area"
-    onpointerdown={down}
-    onpointermove={move}
-    onpointerup={() => (dragged = null)}
-    onpointercancel={() => (dragged = null)}
-  >
+  <PanArea {desk}>
     <svg class="under" aria-hidden="true">
       {#if plate}
         <rect
@@ -234,7 +204,7 @@
         <circle class="tip" class:down={isDown} cx={pen.x} cy={pen.y} r={isDown ? 3.5 : 5} />
       {/if}
     </svg>
-  </div>
+  </PanArea>
   <div class="figures">
     {#if trouble ?? workplace.lineMaking.trouble}
       <p>{trouble ?? workplace.lineMaking.trouble}</p>
@@ -280,16 +250,6 @@
     display: flex;
     flex-direction: column;
     background: var(--desk);
-  }
-  .area {
-    position: absolute;
-    inset: 0;
-    overflow: hidden;
-    cursor: grab;
-    touch-action: none;
-  }
-  .area:active {
-    cursor: grabbing;
   }
   .under,
   .over {

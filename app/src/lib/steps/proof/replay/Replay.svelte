@@ -7,8 +7,8 @@
   import Layer from '$lib/bed/Layer.svelte';
   import Painted from '$lib/bed/Painted.svelte';
   import Pictures from '$lib/bed/Pictures.svelte';
-  import { lookByWheel } from '$lib/bed/wheel';
-  import { moveBetween } from '$lib/desk/view';
+  import PanArea from '$lib/bed/PanArea.svelte';
+  import { fitted, moveBetween } from '$lib/desk/view';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import Stem from './Stem.svelte';
@@ -30,12 +30,24 @@
   );
   let picture = $state(false);
 
+  /** How high the foot is, screen pixels. */
+  const FOOT_PX = 94;
   const PACES = [2, 8, 30, 120] as const;
   /** Changes a second; the whole in a quarter of a minute at first. */
   const WHOLE_S = 15;
   let pace: number = $state(8);
   let runs = $state(false);
-  onMount(() => growing.use(workplace.project.id, workplace));
+  onMount(() => {
+    // All of the sheet is seen above the foot; afterwards the bed is looked at as before.
+    const before = looking.view;
+    const { width, height } = looking.bed;
+    looking.jump(fitted(looking.sheetBox, { width, height: height - FOOT_PX }));
+    const giveBack = growing.use(workplace.project.id, workplace);
+    return () => {
+      looking.jump(before);
+      giveBack();
+    };
+  });
   $effect(() => {
     if (growing.known) pace = PACES.find((p) => growing.known!.count / p <= WHOLE_S) ?? PACES.at(-1)!;
   });
@@ -60,40 +72,10 @@
     runs = false;
     growing.goTo(changes);
   }
-
-  let area: HTMLElement | undefined = $state();
-  let dragged: { readonly id: number; x: number; y: number } | null = null;
-  function wheel(e: WheelEvent): void {
-    e.preventDefault();
-    const box = area!.getBoundingClientRect();
-    lookByWheel(looking, e, { x: e.clientX - box.left, y: e.clientY - box.top });
-  }
-  function down(e: PointerEvent & { currentTarget: HTMLElement }): void {
-    dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
-    e.currentTarget.setPointerCapture(e.pointerId);
-  }
-  function move(e: PointerEvent): void {
-    if (dragged?.id !== e.pointerId) return;
-    looking.pan(e.clientX - dragged.x, e.clientY - dragged.y);
-    dragged = { id: e.pointerId, x: e.clientX, y: e.clientY };
-  }
-  $effect(() => {
-    const here = area;
-    here?.addEventListener('wheel', wheel, { passive: false });
-    return () => here?.removeEventListener('wheel', wheel);
-  });
 </script>
 
 <section class="replay" aria-label="Replay">
-  <!-- svelte-ignore a11y_no_static_element_interactions -->
-  <div
-    bind:this={area}
-    class="area"
-    onpointerdown={down}
-    onpointermove={move}
-    onpointerup={() => (dragged = null)}
-    onpointercancel={() => (dragged = null)}
-  >
+  <PanArea {desk}>
     <div class="moving" style:transform>
       {#if picture}<Pictures {desk} view={drawn.view} margin={MARGIN_PX} alone />{/if}
       {#if art}
@@ -105,7 +87,7 @@
         </Layer>
       {/if}
     </div>
-  </div>
+  </PanArea>
   <div class="foot">
     {#if growing.known && count > 0 && !growing.trouble}
       <Stem anchors={growing.known.anchors} at={growing.at} text={told} change={go} />
@@ -143,16 +125,6 @@
     display: flex;
     flex-direction: column;
     background: var(--desk);
-  }
-  .area {
-    position: absolute;
-    inset: 0;
-    overflow: hidden;
-    cursor: grab;
-    touch-action: none;
-  }
-  .area:active {
-    cursor: grabbing;
   }
   .moving {
     position: absolute;
