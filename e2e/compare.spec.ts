@@ -1,6 +1,5 @@
 import { differenceCiede2000 } from 'culori';
 import sharp, { type Sharp } from 'sharp';
-import { expectClean } from './axe';
 import { openDemo, URL } from './desk';
 import { expect, test } from './test';
 
@@ -19,7 +18,6 @@ test('picture and drawing lie side by side and move as one: by mouse, keys and t
     expect(width).toBeCloseTo(bed.width / 2, 0);
     expect(height).toBeCloseTo(bed.height, 0);
   }
-  await expectClean(page, 'Side by side');
   // Where the picture and the drawing's sheet lie within their halves.
   const places = (): Promise<number[][]> =>
     page.evaluate(() =>

@@ -109,6 +109,10 @@ test('the drawing is seen small on light and dark, and by turns with its picture
   const { data } = await sharp(await page.getByAltText('The drawing at 128 pixels on light').screenshot()).raw().toBuffer({ resolveWithObject: true }); // prettier-ignore
   expect(new Set(data).size).toBeGreaterThan(30);
 
+  await page.getByText('Side by side', { exact: true }).click();
+  await expect(page.locator('.bed .half')).toHaveCount(2);
+  await expectClean(page, 'Side by side');
+  await page.getByText('Side by side', { exact: true }).click();
   const fills = page.locator('.fills').first();
   await page.getByText('Blink', { exact: true }).click();
   await expect(fills).toBeHidden();

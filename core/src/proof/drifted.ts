@@ -1,7 +1,3 @@
-import { coversPicture } from '../art/covering';
-import { polygonOf } from '../art/inside';
-import { boxHas } from '../geometry/bounds';
-import { insideEvenOdd } from '../geometry/flatten';
 import type { Check, DriftedPlace, Finding } from './finding';
 
 /** Shorter pieces beyond the tolerance, picture pixels along the line, are chance. */
@@ -30,21 +26,15 @@ function pieces(places: readonly DriftedPlace[]): DriftedPlace[][] {
 
 /**
  * Pieces of line that leave the picture's edge by more than is allowed and come back to it. Where what was measured jumps, some
- * other edge was taken for the line's own; what a shape above covers shows another thing's edge: neither is told.
+ * other edge was taken for the line's own: that is not told.
  */
 export const drifted: Check = {
   kind: 'drifted',
   find({ shapes, measured }, { drift }) {
-    const byId = new Map(shapes.map((one) => [one.shape.id, one] as const));
-    const covering = shapes.filter(({ shape }) => coversPicture(shape));
+    const shown = new Set(shapes.map(({ shape }) => shape.id));
     return measured.flatMap(({ shape: id, path, places }): Finding[] => {
-      const own = byId.get(id);
-      if (!own) return [];
-      const above = covering.filter(({ level }) => level > own.level);
-      const seen = places.filter(
-        ({ at }) => !above.some(({ box, whole }) => boxHas(box, at) && insideEvenOdd(whole.map(polygonOf), at)), // prettier-ignore
-      );
-      return pieces(seen).flatMap((piece): Finding[] => {
+      if (!shown.has(id)) return [];
+      return pieces(places).flatMap((piece): Finding[] => {
         const beyond = piece.filter((place) => Math.abs(place.drift) > drift);
         const comesBack = [piece[0]!, piece.at(-1)!].every((place) => Math.abs(place.drift) <= drift);
         if (!comesBack || beyond.reduce((sum, { weight }) => sum + weight, 0) < SHORTEST_PX) return [];

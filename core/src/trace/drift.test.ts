@@ -50,6 +50,40 @@ describe('drift on a disc', () => {
     }
   });
 
+  it('leaves out what something lies over, and measures the rest as well as ever', () => {
+    const box = pathOf([anchor(100, 60), anchor(134, 60), anchor(134, 110), anchor(100, 110)], true, 'box');
+    const both = fieldTiles(painted(160, 160, [{ path: disc, rgb: INK }, { path: box, rgb: [200, 90, 40] }], PAPER), 'edge', EDGE_BLUR); // prettier-ignore
+    const open = driftFigures([measureDrift(disc, both, REACH)], 1);
+    const drift = measureDrift(disc, both, { ...REACH, covers: [[box]] });
+    const { measured: long, covered, length, mean, worst } = driftFigures([drift], 1);
+    // Beneath the box lies what a circle has within it; counted along the circle.
+    const inside = Array.from({ length: 3600 }, (_, i) => (i * Math.PI) / 1800).filter((a) => {
+      const [x, y] = [80.3 + 50 * Math.cos(a), 79.6 + 50 * Math.sin(a)];
+      return x > 101 && x < 133 && y > 61 && y < 109;
+    });
+    expect(Math.abs(covered / length - inside.length / 3600)).toBeLessThan(0.01);
+    expect(long).toBeGreaterThan(0.9 * (length - covered) - 20);
+    expect([mean < 0.05, Math.abs(worst) < 0.15, Math.abs(open.worst) > 0.5]).toEqual([true, true, true]);
+    drift.covered.forEach((hidden, i) => hidden && expect(drift.value[i]).toBeNaN());
+    // All of it covered, nothing is measured.
+    const all = driftFigures([measureDrift(disc, both, { ...REACH, covers: [[squarePath(0, 0, 160)]] })], 1);
+    expect([all.measured, all.covered / all.length]).toEqual([0, 1]);
+  });
+
+  it('measures a border that a cover shares, and through a cover’s hole', () => {
+    const field = seen(disc, 160);
+    const plain = measureDrift(disc, field, REACH);
+    for (const covers of [
+      [[circlePath(80.3, 79.6, 50, 'same')]],
+      [[squarePath(0, 0, 160), circlePath(80.3, 79.6, 60, 'hole')]],
+    ]) {
+      // prettier-ignore
+      const drift = measureDrift(disc, field, { ...REACH, covers });
+      expect(drift.covered.some((v) => v === 1)).toBe(false);
+      expect(drift.value).toEqual(plain.value);
+    }
+  });
+
   it('stays within a quarter of a pixel under grain', () => {
     const off = 1.5;
     const { value } = measureDrift(circlePath(80.3, 79.6, 50 - off), seen(disc, 160, 24), REACH);
@@ -165,7 +199,7 @@ describe('figures', () => {
   // Reference: all sizes put in order and their lengths added up.
   it('say the size that 95 % of the length stays within, however sizes are spread', () => {
     const random = seeded(5);
-    const blank = (n: number) => ({ segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n), nx: new Float64Array(n), ny: new Float64Array(n), strength: new Float64Array(n) }); // prettier-ignore
+    const blank = (n: number) => ({ segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n), nx: new Float64Array(n), ny: new Float64Array(n), strength: new Float64Array(n), covered: new Uint8Array(n) }); // prettier-ignore
     for (const n of [1, 2, 19, 20, 21, 500])
       for (const power of [0, 1, 6, 30]) {
         const drift = {

@@ -1,4 +1,5 @@
 import type { Path } from '../path/path';
+import { coveredPlaces, type Cover } from './covers';
 import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
@@ -22,6 +23,8 @@ export interface DriftOptions {
   readonly detail?: number;
   /** The other side counts as positive: holes, and pictures that lie mirrored. */
   readonly flip?: boolean;
+  /** What lies over the path, in picture pixels: where it is covered the picture shows something else, and nothing is measured. */
+  readonly covers?: readonly Cover[];
 }
 
 /**
@@ -43,6 +46,8 @@ export interface Drift {
   readonly value: Float64Array;
   /** How strong the edge is there, in the field's unit. */
   readonly strength: Float64Array;
+  /** 1 where something lies over it; 0 elsewhere. */
+  readonly covered: Uint8Array;
 }
 
 /** Steps in which the normal is looked along, pixels; where the path is looked at in few places, longer ones do. */
@@ -59,7 +64,7 @@ const SHORTEST = 9;
 /**
  * How far a path lies from the picture's edge: along it, at a pixel's spacing, the field is looked at along the normal, one
  * consistent track is taken through all of it, and its peak is read between the steps by a parabola. Near corners, where a
- * blurred edge is round, and where nothing stands out from the grain, there is no value.
+ * blurred edge is round, where nothing stands out from the grain, and where something lies over the path, there is no value.
  *
  * @param path in picture pixels
  * @throws RangeError for a reach of 0 or less
@@ -67,13 +72,15 @@ const SHORTEST = 9;
 export function measureDrift(
   path: Path,
   field: FieldTiles,
-  { reach, flip = false, spacing = 1, stroke = 0, detail = 0 }: DriftOptions,
+  { reach, flip = false, spacing = 1, stroke = 0, detail = 0, covers = [] }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
   const step = spacing > FEW ? LONG_STEP : NORMAL_STEP_PX;
   const half = Math.max(2, Math.min(80, Math.round(reach / step)));
   const wide = 2 * half + 1;
-  const { chains, ring } = chainsOf(path, flip, spacing);
+  const whole = chainsOf(path, flip, spacing);
+  const { pieces, ring, hidden } = inSight(whole, path, covers);
+  const chains = pieces.map(({ stations }) => stations);
   const raw = chains.map((c) => profiles(c, field, half, step, stroke / 2));
   if (field.kind === 'line') rectifyPolarity(raw, wide);
   const rows = raw.map((r, i) => smoothRows(r, chains[i]!.length, wide, ring));
@@ -102,15 +109,7 @@ export function measureDrift(
       const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel))) / 2;
       return { station, value: (k - half) * step + off + pulled(station.bend), strength: s(k) };
     });
-    if (!ring)
-      dropNearCorners(
-        found,
-        2.5 * field.blur,
-        path.closed || chains.length > 1,
-        c === 0,
-        c === chains.length - 1,
-        path.closed,
-      );
+    if (!ring) dropNearCorners(found, 2.5 * field.blur, pieces[c]!);
     dropSteep(found, ring);
     dropShort(found, ring);
     if (detail > 0)
@@ -122,11 +121,13 @@ export function measureDrift(
       ).forEach((v, i) => (found[i]!.value = v));
     values.push(...found);
   });
+  for (const station of hidden) values.push({ station, value: NaN, strength: 0 });
+  const covered = new Set(hidden);
   values.sort((a, b) => a.station.segment - b.station.segment || a.station.t - b.station.t);
   const n = values.length;
   const drift = {
     segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n),
-    nx: new Float64Array(n), ny: new Float64Array(n), weight: new Float64Array(n), value: new Float64Array(n), strength: new Float64Array(n),
+    nx: new Float64Array(n), ny: new Float64Array(n), weight: new Float64Array(n), value: new Float64Array(n), strength: new Float64Array(n), covered: new Uint8Array(n),
   }; // prettier-ignore
   values.forEach(({ station, value, strength }, i) => {
     drift.segment[i] = station.segment;
@@ -138,6 +139,7 @@ export function measureDrift(
     drift.weight[i] = station.weight;
     drift.value[i] = value;
     drift.strength[i] = strength;
+    drift.covered[i] = covered.has(station) ? 1 : 0;
   });
   return drift;
 }
@@ -168,16 +170,51 @@ function quietQuarter(row: Float32Array, wide: number): number {
   return some[Math.floor(some.length / 4)] ?? 0;
 }
 
-/** Takes the values near a chain's ends away where those are corners. */
+/** Stations that follow each other in sight. */
+interface Piece {
+  readonly stations: Station[];
+  /** An open path begins with it, or ends: there the line is whole, at its other ends it goes on round a corner or under a cover. */
+  readonly begins: boolean;
+  readonly ends: boolean;
+}
+
+/** Chains without what is covered: parted there, so that no track runs on beneath. */
+function inSight(
+  { chains, ring }: ReturnType<typeof chainsOf>,
+  path: Path,
+  covers: readonly Cover[],
+): { readonly pieces: Piece[]; readonly ring: boolean; readonly hidden: Station[] } {
+  const isCovered = coveredPlaces(path, covers);
+  const hidden: Station[] = [];
+  const pieces = chains.flatMap((chain, c): Piece[] => {
+    const runs: Station[][] = [[]];
+    for (const station of chain) {
+      if (!isCovered(station.at)) runs.at(-1)!.push(station);
+      else {
+        hidden.push(station);
+        runs.push([]);
+      }
+    }
+    // A ring that is parted somewhere runs on from its end into its beginning.
+    if (ring && runs.length > 1) runs[0] = [...runs.pop()!, ...runs[0]!];
+    const [first, last] = [chain[0], chain.at(-1)];
+    return runs
+      .filter((stations) => stations.length > 0)
+      .map((stations) => ({
+        stations,
+        begins: !path.closed && c === 0 && stations[0] === first,
+        ends: !path.closed && c === chains.length - 1 && stations.at(-1) === last,
+      }));
+  });
+  return { pieces, ring: ring && hidden.length === 0, hidden };
+}
+
+/** Takes the values near a piece's ends away where it goes on: a blurred edge is round at corners, and another's at covers. */
 function dropNearCorners(
   found: { station: Station; value: number }[],
   within: number,
-  corners: boolean,
-  first: boolean,
-  last: boolean,
-  closed: boolean,
+  { begins, ends }: Piece,
 ): void {
-  if (!corners) return;
   const clear = (list: typeof found): void => {
     let gone = 0;
     for (const f of list) {
@@ -186,8 +223,8 @@ function dropNearCorners(
       f.value = NaN;
     }
   };
-  if (closed || !first) clear(found);
-  if (closed || !last) clear([...found].reverse());
+  if (!begins) clear(found);
+  if (!ends) clear([...found].reverse());
 }
 
 /** A track that goes aside faster than this crosses the path: it is another edge. */

@@ -11,6 +11,7 @@ export { EDGE_BLUR, fieldFor, likelyFollow, lineBlur } from './follow';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './ink';
 export { fitGradient, type FittedGradient } from './gradient-fit';
 export { groundLight } from './ground-light';
+export { type Cover } from './covers';
 export { leaveOut } from './leave-out';
 export { lineField } from './line-field';
 export {

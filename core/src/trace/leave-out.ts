@@ -18,5 +18,6 @@ export function leaveOut(drift: Drift, segments: ReadonlySet<number>): Drift {
     weight: pick(drift.weight),
     value: pick(drift.value),
     strength: pick(drift.strength),
+    covered: Uint8Array.from(kept, (i) => drift.covered[i]!),
   };
 }

@@ -4,18 +4,13 @@
   import { moveBetween, toBed, toSheet } from '$lib/desk/view';
   import { untrack } from 'svelte';
   import type { BedPointer, PressMachine } from './behaviour';
-  import Beside from './Beside.svelte';
-  import PointerCross from './PointerCross.svelte';
-  import Aids from './Aids.svelte';
   import Fills from './Fills.svelte';
   import Inks from './Inks.svelte';
   import Marks from './Marks.svelte';
   import Pictures from './Pictures.svelte';
   import { shapesAt } from './listing';
-  import Whiskers from './Whiskers.svelte';
   import { lengthAndRadius } from './grips';
   import { askReach } from './block-in-target';
-  import ReachMarks from './ReachMarks.svelte';
   import { TURNS_AHEAD } from './reaching';
   import { DrawnView, MARGIN_PX } from './drawn-view.svelte';
   import { createFingers } from './fingers';
@@ -299,9 +294,26 @@
         <Inks {desk} view={drawn.view} margin={MARGIN_PX} />
       </div>
     {/if}
-    <Whiskers {desk} />
-    <Aids {desk} {foresight} />
-    <ReachMarks {desk} {foresight} />
+    {#if desk.step === 'refine'}
+      {#await import('./Whiskers.svelte') then { default: Whiskers }}
+        <Whiskers {desk} />
+      {:catch}
+        <!-- The server went before they came: the panel tells the drift. -->
+      {/await}
+    {/if}
+    <!-- What the pointer brings about: nothing of it shows before the page does. -->
+    {#await import('./Aids.svelte') then { default: Aids }}
+      <Aids {desk} {foresight} />
+    {:catch}
+      <!-- The server went before they came: the lines themselves are seen all the same. -->
+    {/await}
+    {#if desk.step === 'block-in' || desk.pointing.held.has('t')}
+      {#await import('./ReachMarks.svelte') then { default: ReachMarks }}
+        <ReachMarks {desk} {foresight} />
+      {:catch}
+        <!-- The server went before they came: the segment itself is seen all the same. -->
+      {/await}
+    {/if}
     <Marks {desk} over={pointer} {foresight} />
     {#if desk.step === 'colour' && desk.choosing.receivers.length > 0 && currentGradient(desk)}
       {#await import('./GradientMarks.svelte') then { default: GradientMarks }}
@@ -343,8 +355,17 @@
       {/await}
     {/if}
     {#if halves}
-      <Beside x={desk.habits.rulers ? 26 : 8} y={desk.habits.rulers ? 26 : 8} text="the drawing" spoken />
-      {#if over && inSecond === halves.drawingFirst}<PointerCross at={over.screen} />{/if}
+      {#await import('./HalfMark.svelte') then { default: HalfMark }}
+        {#if halves}
+          <HalfMark
+            text="the drawing"
+            inset={desk.habits.rulers ? 26 : 8}
+            pointer={over && inSecond === halves.drawingFirst ? over.screen : null}
+          />
+        {/if}
+      {:catch}
+        <!-- The server went before it came: the halves show what they are. -->
+      {/await}
     {/if}
     {#if desk.habits.rulers}
       {#await import('./Rulers.svelte') then { default: Rulers }}

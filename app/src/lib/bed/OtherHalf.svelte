@@ -3,11 +3,10 @@
   import type { Beside as Halves } from '$lib/desk/comparing.svelte';
   import type { Desk } from '$lib/desk/desk.svelte';
   import type { View } from '$lib/desk/view';
-  import Beside from './Beside.svelte';
+  import HalfMark from './HalfMark.svelte';
   import Layer from './Layer.svelte';
   import Painted from './Painted.svelte';
   import Pictures from './Pictures.svelte';
-  import PointerCross from './PointerCross.svelte';
 
   // What lies beside the drawing while the bed has two halves: the picture as it is, or a kept copy.
   interface Props {
@@ -34,8 +33,7 @@
     <Pictures {desk} {view} {margin} alone />
   {/if}
 </div>
-<Beside x={8} y={8} text={halves.copy?.name ?? 'the picture'} spoken />
-{#if pointer}<PointerCross at={pointer} />{/if}
+<HalfMark text={halves.copy?.name ?? 'the picture'} inset={8} {pointer} />
 
 <style>
   .moving {

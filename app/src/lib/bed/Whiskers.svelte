@@ -71,6 +71,7 @@
   {#each whiskers as w (w.key)}
     {#if !desk.pointing.pressing}<path class="halo" d={w.beyond} />{/if}
     <path class="none" d={w.none} />
+    <path class="covered" d={w.covered} />
     <path class="within" d={w.within} />
     <path class="beyond" d={w.beyond} />
   {/each}
@@ -109,6 +110,10 @@
   .beyond {
     stroke: var(--brick);
     stroke-width: 1.4;
+  }
+  .covered {
+    stroke: var(--quiet);
+    stroke-width: 1;
   }
   .none {
     stroke: var(--brick);

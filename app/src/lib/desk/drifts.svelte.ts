@@ -10,6 +10,7 @@ import {
   compose,
   shapesOf,
   transformPath,
+  wholePaths,
   type Affine,
   type Art,
   type Drift,
@@ -21,6 +22,7 @@ import {
 } from '@mirrot/core';
 import { SvelteMap } from 'svelte/reactivity';
 import { measureWorker, reachWorker, type TraceWish } from '$lib/workers/trace';
+import { coverersAbove } from './covering';
 import type { LoadedPicture } from './rasters';
 import { workLoop } from './work-loop';
 
@@ -41,6 +43,8 @@ export interface ShapeDrift {
   readonly step: number;
   readonly spacing: number;
   readonly figures: DriftFigures;
+  /** What hid the picture from it. */
+  readonly coverers: readonly Shape[];
 }
 
 /** What shapes are measured by. */
@@ -54,6 +58,8 @@ export interface DriftSettings {
   readonly detail: number;
   /** A value each so many pixels of the raster: more than one while a press lasts. */
   readonly spacing: number;
+  /** What shapes above cover is measured too. */
+  readonly coveredToo: boolean;
 }
 
 /** What a shape's anchors cost. */
@@ -65,6 +71,8 @@ export interface ShapeEconomy {
   readonly fewest: number;
   /** Anchors that could go, by path. */
   readonly spare: readonly { readonly path: string; readonly index: number }[];
+  /** What hid the picture from it. */
+  readonly coverers: readonly Shape[];
 }
 
 /** The drift of shapes from the picture, kept up to date away from the page. */
@@ -93,13 +101,20 @@ export const shapeMap = (shape: Pick<Shape, 'place'>, by: DriftSettings): Affine
   return away ? compose(away, rasterMap(by)) : rasterMap(by);
 };
 
-/** How a shape's paths are measured: as they lie on the raster. None of a shape that is meant so. */
-export function wishesOf(shape: Shape, by: DriftSettings): TraceWish[] {
+/** What hides the picture from a shape of a drawing, as it is measured. */
+const coverersOf = (art: Art, shape: Shape, by: DriftSettings): readonly Shape[] =>
+  by.coveredToo ? [] : coverersAbove(art, shape);
+
+/** How a shape's paths are measured in a drawing: as they lie on the raster. None of a shape that is meant so. */
+export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[] {
   if (shape.meant) return [];
   const map = shapeMap(shape, by);
   const back = invert(map);
   if (!back) return [];
   const { step } = by.raster;
+  const covers = coverersOf(art, shape, by).map((cover) =>
+    wholePaths(cover).map((path) => transformPath({ ...path, form: undefined }, back)),
+  );
   return shape.paths.map((path, k) => {
     const hole =
       path.closed &&
@@ -109,6 +124,7 @@ export function wishesOf(shape: Shape, by: DriftSettings): TraceWish[] {
       reach: by.reach / step,
       detail: by.detail / step,
       spacing: by.spacing,
+      covers,
       flip: path.closed ? hole : determinant(map) < 0,
       follow: shape.follow ?? (shape.fill ? 'edge' : shape.stroke ? 'middle' : null),
       width: shape.stroke ? shape.stroke.width * meanScale(back) : null,
@@ -117,8 +133,11 @@ export function wishesOf(shape: Shape, by: DriftSettings): TraceWish[] {
 }
 
 /** What a shape's drift depends on besides the shape. */
-const keyOf = ({ raster, picture, reach, detail }: DriftSettings): string =>
-  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)} ${detail}`;
+const keyOf = ({ raster, picture, reach, detail, coveredToo }: DriftSettings): string =>
+  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)} ${detail} ${coveredToo}`;
+
+const alike = (a: readonly Shape[], b: readonly Shape[]): boolean =>
+  a === b || (a.length === b.length && a.every((shape, i) => shape === b[i]));
 
 const scaled = (drift: Drift, step: number): Drift =>
   step === 1
@@ -139,7 +158,10 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     const key = keyOf(by);
     const fresh = (s: Shape): boolean => {
       const k = known.get(s.id);
-      return k?.shape === s && k.key === key && k.spacing <= by.spacing;
+      if (k?.shape !== s || k.key !== key || k.spacing > by.spacing) return false;
+      // While a press lasts only what is in hand is looked at for what covers it: the rest when it is let go.
+      const isLookedAt = by.spacing <= 1 || first.includes(s.id);
+      return !isLookedAt || alike(k.coverers, coverersOf(art, s, by));
     };
     const shapes = shapesOf(art)
       .filter((p) => p.shown)
@@ -154,9 +176,9 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     return list;
   }
 
-  async function measureSome(shapes: readonly Shape[], by: DriftSettings): Promise<void> {
+  async function measureSome(shapes: readonly Shape[], by: DriftSettings, art: Art): Promise<void> {
     const key = keyOf(by);
-    const wishes = shapes.map((s) => wishesOf(s, by));
+    const wishes = shapes.map((s) => wishesOf(s, by, art));
     const { key: seen, pixels } = by.raster;
     const traced = await measureWorker.ask(seen, pixels, (work) => work.drift(seen, wishes.flat()));
     // The worker was ended for something else, has died, or has another picture by now: asked again.
@@ -173,13 +195,22 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
         parts.map((p) => p.drift),
         by.within,
       );
-      known.set(shape.id, { shape, key, parts, step: by.raster.step, spacing: by.spacing, figures });
+      const coverers = coverersOf(art, shape, by);
+      known.set(shape.id, {
+        shape,
+        key,
+        parts,
+        step: by.raster.step,
+        spacing: by.spacing,
+        figures,
+        coverers,
+      });
     });
     if (next().length === 0) sumUp();
   }
   const measureAll = workLoop(() => {
     const shapes = next();
-    return wanted && shapes.length > 0 ? measureSome(shapes, wanted.by) : null;
+    return wanted && shapes.length > 0 ? measureSome(shapes, wanted.by, wanted.art) : null;
   });
 
   const counted = new SvelteMap<string, ShapeEconomy>();
@@ -191,14 +222,17 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     if (!wanted) return null;
     const { art, by, first } = wanted;
     const key = economyKey(by);
-    const stale = (s: Shape): boolean => counted.get(s.id)?.shape !== s || counted.get(s.id)?.key !== key;
+    const stale = (s: Shape): boolean => {
+      const c = counted.get(s.id);
+      return c?.shape !== s || c.key !== key || !alike(c.coverers, coverersOf(art, s, by));
+    };
     const shapes = shapesOf(art).flatMap((p) => (p.shown ? [p.shape] : []));
     return shapes.find((s) => first.includes(s.id) && stale(s)) ?? shapes.find(stale) ?? null;
   }
-  async function countOne(shape: Shape, by: DriftSettings): Promise<void> {
+  async function countOne(shape: Shape, by: DriftSettings, art: Art): Promise<void> {
     const { key: seen, pixels, step } = by.raster;
     const found = await reachWorker.ask(seen, pixels, (work) =>
-      work.economy(seen, wishesOf(shape, by), by.within / step),
+      work.economy(seen, wishesOf(shape, by, art), by.within / step),
     );
     // The worker has died, or has another picture: counted at the next rest of the hand.
     if (!found) return void (resting = false);
@@ -206,6 +240,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     counted.set(shape.id, {
       shape,
       key: economyKey(by),
+      coverers: coverersOf(art, shape, by),
       anchors: found.reduce((n, e) => n + (e?.anchors ?? 0), 0),
       fewest: found.reduce((n, e) => n + (e?.fewest ?? 0), 0),
       spare: found.flatMap((e, k) => (e?.spare ?? []).map((index) => ({ path: paths[k]!.id, index }))),
@@ -213,7 +248,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
   }
   const countAll = workLoop(() => {
     const shape = resting ? nextToCount() : null;
-    return wanted && shape ? countOne(shape, wanted.by) : null;
+    return wanted && shape ? countOne(shape, wanted.by, wanted.art) : null;
   });
   function sumUp(): void {
     if (!wanted) return;

@@ -64,3 +64,11 @@ export class Growing {
     };
   }
 }
+
+const all = new WeakMap<object, Growing>();
+/** What is known of the growth of a workplace's drawing: the same wherever it is asked for. */
+export function growingOf(workplace: object): Growing {
+  let growing = all.get(workplace);
+  if (!growing) all.set(workplace, (growing = new Growing()));
+  return growing;
+}

@@ -22,6 +22,8 @@ export interface HabitValues {
   readonly driftWithin: number;
   /** Bumps of the edge shorter than this are ignored, picture pixels; 0 for none. */
   readonly driftDetail: number;
+  /** What shapes above cover is measured too. */
+  readonly driftCovered: boolean;
   /** Anchors that could go are marked on chosen paths. */
   readonly spareMarks: boolean;
   /** Whiskers stand on chosen paths. */
@@ -80,6 +82,7 @@ export const FIRST_HABITS: HabitValues = {
   driftReach: 16,
   driftWithin: 1,
   driftDetail: 0,
+  driftCovered: false,
   spareMarks: true,
   whiskers: true,
   settleAnchors: true,

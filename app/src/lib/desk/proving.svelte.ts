@@ -1,4 +1,4 @@
-import { TOLERANCES, type Art, type Finding, type MeasuredPath, type Tolerances } from '@mirrot/core';
+import type { Art, Finding, MeasuredPath, Tolerances } from '@mirrot/core';
 import { proofWorker } from '$lib/workers/proof';
 import { newestWish } from './work-loop';
 
@@ -6,27 +6,8 @@ import { newestWish } from './work-loop';
 export const PROOF_USES = ['screen', 'print', 'cutter', 'pen'] as const;
 export type ProofUse = (typeof PROOF_USES)[number];
 
-const KEY = 'mirrot-proof-tolerances';
-type Own = Partial<Record<ProofUse, Partial<Tolerances>>>;
-
-/** Tolerances of one's own, as the browser remembers them; what is no such thing is none. */
-function rememberedOwn(): Own {
-  try {
-    const kept = JSON.parse(globalThis.localStorage?.getItem(KEY) ?? '{}') as Own;
-    return Object.fromEntries(
-      PROOF_USES.map((use) => [
-        use,
-        Object.fromEntries(
-          Object.entries(kept[use] ?? {}).filter(
-            ([name, value]) => name in TOLERANCES[use] && typeof value === 'number' && value >= 0,
-          ),
-        ),
-      ]),
-    );
-  } catch {
-    return {};
-  }
-}
+/** Tolerances that were set otherwise than the uses have them. */
+export type OwnTolerances = Partial<Record<ProofUse, Partial<Tolerances>>>;
 
 /** What proving asks of the desk it belongs to. */
 export interface ProvingHost {
@@ -46,9 +27,8 @@ export class Proving {
   use: ProofUse = $state('screen');
   /** What was found last, perhaps in the drawing as it was a moment ago; null before the first time. */
   found: readonly Finding[] | null = $state.raw(null);
-  /** What is set otherwise than the use has it. */
-  own: Own = $state.raw(rememberedOwn());
-  readonly tolerances: Tolerances = $derived({ ...TOLERANCES[this.use], ...this.own[this.use] });
+  /** Tolerances of one's own; null until they are looked for (`tolerancesOf`). */
+  own: OwnTolerances | null = $state.raw(null);
   /** The one that is looked at, by its key. */
   shown: string | null = $state(null);
   /** Why there is nothing, in a sentence. */
@@ -71,23 +51,6 @@ export class Proving {
 
   constructor(host: ProvingHost) {
     this.#host = host;
-  }
-
-  /** Sets how much is too much, for the use that is proved for; remembered in the browser, as far as it does. */
-  set(values: Partial<Tolerances>): void {
-    this.#remember({ ...this.own, [this.use]: { ...this.own[this.use], ...values } });
-  }
-  /** Goes back to what the use has. */
-  reset(): void {
-    this.#remember({ ...this.own, [this.use]: {} });
-  }
-  #remember(own: Own): void {
-    this.own = own;
-    try {
-      globalThis.localStorage?.setItem(KEY, JSON.stringify(own));
-    } catch {
-      // Then they are for this visit.
-    }
   }
 
   /** Those put aside, by key, with the reason. */

@@ -73,23 +73,3 @@ it('what was measured is worked out when its turn has come, and proved anew when
   await settled();
   expect(worker.ask).toHaveBeenCalledTimes(2);
 });
-
-it('tolerances of one’s own are for one use, remembered, and taken back', () => {
-  const store: Record<string, string> = {};
-  vi.stubGlobal('localStorage', { getItem: (key: string) => store[key] ?? null, setItem: (key: string, value: string) => void (store[key] = value) }); // prettier-ignore
-  const proving = new Proving({ drawing: { kept: art } });
-  proving.set({ gap: 3 });
-  proving.set({ kink: 9 });
-  expect(proving.tolerances).toEqual({ ...TOLERANCES.screen, gap: 3, kink: 9 });
-  proving.use = 'print';
-  expect(proving.tolerances).toEqual(TOLERANCES.print);
-  const later = new Proving({ drawing: { kept: art } });
-  expect(later.tolerances.gap).toBe(3);
-  later.reset();
-  expect(later.tolerances).toEqual(TOLERANCES.screen);
-  for (const broken of ['{"screen":{"gap":"x","nothing":4,"kink":-1}}', 'no', '[1]']) {
-    store['mirrot-proof-tolerances'] = broken;
-    expect(new Proving({ drawing: { kept: art } }).tolerances).toEqual(TOLERANCES.screen);
-  }
-  vi.unstubAllGlobals();
-});

@@ -16,7 +16,6 @@ import { Columns } from './columns.svelte';
 import type { Desk } from './desk.svelte';
 import type { Progress, ProgressPlace } from './progress';
 import { keepInTab, whereLeft } from './left';
-import { Growing } from './growing.svelte';
 import { LineMaking } from './line-making.svelte';
 import { forgetSetAside, listSetAside, type SetAside } from './kept-changes';
 import { fetchMerge } from './merging';
@@ -53,7 +52,6 @@ export class Workplace implements ProgressPlace {
   benchShown = $state(false);
   /** So does the replay. */
   replayShown = $state(false);
-  readonly growing = new Growing();
 
   /** Changes that the server did not take, oldest first. */
   asides: readonly SetAside[] = $state.raw([]);

@@ -1,12 +1,15 @@
 import { beforeEach, describe, expect, it, vi } from 'vitest';
 import {
+  addNode,
   corner,
   driftFigures,
   EDGE_BLUR,
   fieldTiles,
   measureDrift,
   measureWeight,
+  restack,
   setFollow,
+  setNode,
   settle,
   type Path,
   type Raster,
@@ -110,7 +113,7 @@ describe('Settle', () => {
       choice: b.desk.choice,
     });
     const by = b.desk.picture.driftSettings!;
-    const [wish] = wishesOf(b.shapes[0]!, by);
+    const [wish] = wishesOf(b.shapes[0]!, by, b.desk.art);
     expect(wish!.path.anchors).toHaveLength(4);
     const onSheet = { ...rough, anchors: rough.anchors.map((a) => ({ ...a, x: 1.2 * a.x - 0.5 * a.y + 90, y: 0.5 * a.x + 1.2 * a.y + 20 })) }; // prettier-ignore
     b.desk.change('Put', (d) => void Object.assign((d.layers[0]!.children[0] as { paths: object[] }).paths, [onSheet]), { choice: b.desk.choice }); // prettier-ignore
@@ -184,6 +187,39 @@ describe('drift on the desk', () => {
     expect(b.desk.picture.drifts.of('s')!.figures.mean).toBeCloseTo(off(), 1);
   });
 
+  it('leaves out what a shape above covers, at once when that is hidden, restacked or shown; Settle too', async () => {
+    // Filled, over the right half of the picture's square.
+    const lid = shapeWith('lid', [{ id: 'lid-p', closed: true, anchors: [corner(100, 0), corner(200, 0), corner(200, 200), corner(100, 200)] }], { fill: { hex: '#2f6b4f' } }); // prettier-ignore
+    b.desk.change('Cover', addNode(b.desk.art.layers[0]!.id, lid));
+    const share = (): number => {
+      const { covered, length } = b.desk.picture.drifts.of('s')!.figures;
+      return covered / length;
+    };
+    const measure = (): void => b.desk.picture.drifts.measure(b.desk.art, b.desk.picture.driftSettings!, ['s']); // prettier-ignore
+    await measured();
+    expect(share()).toBeCloseTo(0.5, 1);
+    const { parts, step } = b.desk.picture.drifts.of('s')!;
+    expect(whiskersOf(parts[0]!, step, { scale: 2, tx: 0, ty: 0 }, 1, 800, 600).covered).not.toBe('');
+    b.desk.change('Hide', setNode('lid', { shown: false }));
+    measure();
+    await vi.waitFor(() => expect(share()).toBe(0));
+    b.desk.change('Show', setNode('lid', { shown: true }));
+    measure();
+    await vi.waitFor(() => expect(share()).toBeGreaterThan(0.4));
+    b.desk.habits.set({ driftCovered: true });
+    measure();
+    await vi.waitFor(() => expect(share()).toBe(0));
+    b.desk.habits.set({ driftCovered: false });
+    // Settled, what is covered stays where it is, and the rest comes home.
+    await offerSettle(b.desk, here);
+    b.desk.takeOffer();
+    const { anchors } = b.shapes[0]!.paths[0]!;
+    expect(Math.hypot(anchors[0]!.x - 60, anchors[0]!.y - 60)).toBeLessThan(0.4);
+    b.desk.change('Restack', restack(['s'], 'up'));
+    measure();
+    await vi.waitFor(() => expect(share()).toBe(0));
+  });
+
   it('names the worst spots, worst first, each beyond the tolerance', async () => {
     await measured();
     const spots = worstSpots(b.desk);
@@ -204,6 +240,6 @@ describe('drift on the desk', () => {
     expect(Math.max(...lengths)).toBeLessThan(4 * 2 * 4.5);
     expect(within).not.toBe('');
     const away = whiskersOf(parts[0]!, step, { scale: 2, tx: 5000, ty: 0 }, 1, 800, 600);
-    expect(away).toEqual({ beyond: '', within: '', none: '' });
+    expect(away).toEqual({ beyond: '', within: '', none: '', covered: '' });
   });
 });

@@ -45,15 +45,16 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   if (!by) return desk.say('There is no picture in sight to settle onto. Nothing was changed.', 'bad');
   const { art } = desk;
   const work = shapesToSettle(desk).flatMap((shape) => {
-    const wishes = wishesOf(shape, by);
+    const wishes = wishesOf(shape, by, art);
     return shape.paths.flatMap((path, k) => {
       const only = segmentsOf(desk, path);
       if (only?.length === 0 || !wishes[k]) return [];
-      const { reach, flip, detail } = wishes[k];
+      const { reach, flip, detail, covers } = wishes[k];
       const options: SettleOptions = {
         reach,
         flip,
         detail,
+        covers,
         anchors: desk.habits.settleAnchors,
         tolerance: by.within / by.raster.step,
         // As the panel shows it.

@@ -36,7 +36,9 @@ export async function weigh(desk: Desk, run: Weigher): Promise<void> {
   if (!by || shapes.length === 0)
     return desk.say('Choose a path that lies on a drawn stroke of the picture.', 'bad');
   const { art } = desk;
-  const wishes = shapes.flatMap((shape) => wishesOf(shape, by).map((w) => ({ shape, path: w.path })));
+  const wishes = shapes.flatMap((shape) =>
+    wishesOf(shape, by, desk.art).map((w) => ({ shape, path: w.path })),
+  );
   const found = await run(
     by,
     wishes.map((w) => w.path),

@@ -1,5 +1,6 @@
 import { untrack } from 'svelte';
 import { measuredPaths } from '$lib/desk/measured';
+import { tolerancesOf } from './tolerances';
 import type { Workplace } from '$lib/desk/workplace.svelte';
 
 /** Milliseconds without a change after which the drawing is proved anew. */
@@ -11,7 +12,7 @@ export function proveWhileShown(workplace: () => Workplace): void {
     const { desk } = workplace();
     const { proving, picture, drawing } = desk;
     const art = drawing.kept;
-    const by = proving.tolerances;
+    const by = tolerancesOf(proving);
     // Once all lines are measured against the picture, that is proved, too.
     const measured = picture.drifts.all;
     if (desk.pointing.pressing) return;

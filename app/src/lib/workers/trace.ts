@@ -1,5 +1,6 @@
 import type {
   BodyTone,
+  Cover,
   Crossed,
   Drift,
   Economy,
@@ -28,6 +29,8 @@ export interface TraceWish {
   readonly detail: number;
   /** A value each so many pixels. */
   readonly spacing: number;
+  /** What lies over it. */
+  readonly covers: readonly Cover[];
   /** What it follows; null leaves it to be found. */
   readonly follow: Follow | null;
   /** Width of its stroke in pixels, when it has one. */

@@ -14,6 +14,7 @@
   import Fold from '$lib/ui/Fold.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Tolerances from './Tolerances.svelte';
+  import { tolerancesOf } from '../tolerances';
   import { proveWhileShown } from '../prove.svelte';
   import { FINDING_WORDS } from '$lib/finding-words';
 
@@ -21,7 +22,7 @@
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
   const { proving } = $derived(desk);
-  const { tolerances } = $derived(proving);
+  const tolerances = $derived(tolerancesOf(proving));
   const unit = $derived(desk.art.sheet.unit);
   proveWhileShown(() => workplace);
 

@@ -1,13 +1,14 @@
 <script lang="ts">
   import { fromPx, toPx, type Tolerances, type Unit } from '@mirrot/core';
   import type { Proving } from '$lib/desk/proving.svelte';
+  import { ownTolerances, setTolerances, tolerancesOf } from '../tolerances';
   import Fold from '$lib/ui/Fold.svelte';
   import NumberField from '$lib/ui/NumberField.svelte';
 
   // How much is too much, for what the drawing is proved for.
   let { proving, unit }: { proving: Proving; unit: Unit } = $props();
-  const { tolerances } = $derived(proving);
-  const changed = $derived(Object.keys(proving.own[proving.use] ?? {}).length);
+  const tolerances = $derived(tolerancesOf(proving));
+  const changed = $derived(Object.keys(ownTolerances(proving)[proving.use] ?? {}).length);
 
   interface Field {
     readonly of: keyof Tolerances;
@@ -33,7 +34,9 @@
     return kind === 'length' ? fromPx(value, unit) : kind === '%' ? 100 * value : value;
   };
   const setValue = ({ of, unit: kind }: Field, value: number): void =>
-    proving.set({ [of]: kind === 'length' ? toPx(value, unit) : kind === '%' ? value / 100 : value });
+    setTolerances(proving, {
+      [of]: kind === 'length' ? toPx(value, unit) : kind === '%' ? value / 100 : value,
+    });
 </script>
 
 <Fold title="Tolerances" figure={changed > 0 ? `${changed} changed` : `for ${proving.use}`}>
@@ -53,6 +56,8 @@
     {/if}
   {/each}
   {#if changed > 0}
-    <button class="plain-button" onclick={() => proving.reset()}>Back to those for {proving.use}</button>
+    <button class="plain-button" onclick={() => setTolerances(proving, null)}
+      >Back to those for {proving.use}</button
+    >
   {/if}
 </Fold>

@@ -1,13 +1,12 @@
 import Blend from '@lucide/svelte/icons/blend';
-import Contrast from '@lucide/svelte/icons/contrast';
-import Copy from '@lucide/svelte/icons/copy';
-import ImageDown from '@lucide/svelte/icons/image-down';
 import Image from '@lucide/svelte/icons/image';
 import Shapes from '@lucide/svelte/icons/shapes';
-import Sprout from '@lucide/svelte/icons/sprout';
+import PencilLine from '@lucide/svelte/icons/pencil-line';
 import Spline from '@lucide/svelte/icons/spline';
 import type { Command } from '$lib/desk/command';
-import { copyView, saveView } from './view';
+
+/** Loaded when it is first wanted. */
+const view = () => import('./view');
 
 const glassAt = (id: string, title: string, icon: Command['icon'], value: number): Command => ({
   id,
@@ -25,15 +24,21 @@ export const PROOF: readonly Command[] = [
   glassAt('glass-picture', 'Picture only', Image, 0),
   glassAt('glass-both', 'Both', Blend, 50),
   glassAt('glass-drawing', 'Drawing only', Shapes, 100),
-  compared('difference', 'Difference', Contrast, 'difference'),
+  compared('difference', 'Difference', Blend, 'difference'),
   compared('lines-only', 'Lines only', Spline, 'lines'),
-  { id: 'replay', title: 'Replay', icon: Sprout, steps: ['proof'], on: (w) => w.replayShown, run: (w) => void (w.replayShown = !w.replayShown) }, // prettier-ignore
-  { id: 'copy-view', title: 'Copy the view', icon: Copy, steps: ['proof'], run: (w) => void copyView(w) },
+  { id: 'replay', title: 'Replay', icon: PencilLine, steps: ['proof'], on: (w) => w.replayShown, run: (w) => void (w.replayShown = !w.replayShown) }, // prettier-ignore
+  {
+    id: 'copy-view',
+    title: 'Copy the view',
+    icon: Image,
+    steps: ['proof'],
+    run: (w) => void view().then(({ copyView }) => copyView(w)),
+  },
   {
     id: 'save-view',
     title: 'Save the view',
-    icon: ImageDown,
+    icon: Image,
     steps: ['proof'],
-    run: (w) => void saveView(w),
+    run: (w) => void view().then(({ saveView }) => saveView(w)),
   },
 ];

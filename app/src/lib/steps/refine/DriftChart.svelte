@@ -36,13 +36,15 @@
     /** Length up to here, picture pixels, and the drift; null where there is none. */
     readonly x: number;
     readonly y: number | null;
+    /** Something lies over it. */
+    readonly covered: boolean;
   }
   const entries = $derived.by((): Entry[] => {
     let x = 0;
     return shape.parts.flatMap(({ drift }, part) =>
       Array.from(drift.value, (v, entry): Entry => {
         x += drift.weight[entry]!;
-        return { part, entry, x, y: Number.isNaN(v) ? null : v };
+        return { part, entry, x, y: Number.isNaN(v) ? null : v, covered: drift.covered[entry] === 1 };
       }),
     );
   });
@@ -124,7 +126,7 @@
       kind === 'along'
         ? new Chart(canvas, {
             type: 'line',
-            data: { datasets: [{ data: entries.map((e) => ({ x: e.x, y: e.y ?? NaN })), borderColor: plum, borderWidth: 1.5, pointRadius: 0, spanGaps: false, parsing: false }] },
+            data: { datasets: [{ data: entries.map((e) => ({ x: e.x, y: e.y ?? NaN })), borderColor: plum, borderWidth: 1.5, pointRadius: 0, spanGaps: false, parsing: false }, { data: entries.map((e) => ({ x: e.x, y: e.covered ? 0 : NaN })), borderColor: quiet, borderWidth: 5, pointRadius: 0, spanGaps: false, parsing: false }] },
             options: { ...options, scales: { x: { ...x, type: 'linear', max: Math.ceil(entries.at(-1)?.x ?? 1) }, y: { ...y, suggestedMin: -1.5 * within, suggestedMax: 1.5 * within } } },
             plugins: [marks],
           }) // prettier-ignore

@@ -45,7 +45,9 @@
   <p class="quiet">
     {desk.choice.shapes.length > 0 && isMeant(desk)
       ? 'Meant so: it is not measured.'
-      : 'No edge lies in reach: nothing is measured.'}
+      : figures.covered > 0.5 * figures.length
+        ? 'Shapes above cover it: nothing is measured.'
+        : 'No edge lies in reach: nothing is measured.'}
   </p>
 {:else}
   <dl>
@@ -66,9 +68,12 @@
       <dd>{percent(figures.within)}</dd>
     </div>
   </dl>
-  {#if figures.measured < 0.995 * figures.length}
+  {#if figures.covered > 0.005 * figures.length}
+    <p class="quiet">Covered on {percent(figures.covered / figures.length)} of it: left out.</p>
+  {/if}
+  {#if figures.measured + figures.covered < 0.995 * figures.length}
     <p class="quiet">
-      No edge to speak of on {percent(1 - figures.measured / figures.length)} of it: left out.
+      No edge to speak of on {percent(1 - (figures.measured + figures.covered) / figures.length)} of it: left out.
     </p>
   {/if}
 {/if}
@@ -128,6 +133,11 @@
     max={60}
     text={desk.habits.driftDetail > 0 ? `${desk.habits.driftDetail} px` : 'none'}
     change={(driftDetail) => desk.habits.set({ driftDetail })}
+  />
+  <Toggle
+    label="Measure covered parts too"
+    on={desk.habits.driftCovered}
+    change={(driftCovered) => desk.habits.set({ driftCovered })}
   />
   <Toggle
     label="Drift marks"

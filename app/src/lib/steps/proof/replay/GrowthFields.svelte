@@ -2,6 +2,7 @@
   import Film from '@lucide/svelte/icons/film';
   import Sprout from '@lucide/svelte/icons/sprout';
   import { withProgress } from '$lib/desk/progress';
+  import { growingOf } from '$lib/desk/growing.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Range from '$lib/ui/Range.svelte';
@@ -12,7 +13,8 @@
 
   // How the drawing grew: played, written as moving pictures, charted.
   let { workplace }: { workplace: Workplace } = $props();
-  const { desk, growing } = $derived(workplace);
+  const { desk } = $derived(workplace);
+  const growing = $derived(growingOf(workplace));
   let open = $state(false);
   $effect(() => {
     if (open) return growing.use(workplace.project.id, workplace);

@@ -9,6 +9,7 @@
   import Pictures from '$lib/bed/Pictures.svelte';
   import PanArea from '$lib/bed/PanArea.svelte';
   import { fitted, moveBetween } from '$lib/desk/view';
+  import { growingOf } from '$lib/desk/growing.svelte';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
   import Stem from './Stem.svelte';
@@ -16,7 +17,8 @@
 
   // How the drawing grew, change by change, in the bed's own view.
   let { workplace }: { workplace: Workplace } = $props();
-  const { desk, growing } = $derived(workplace);
+  const { desk } = $derived(workplace);
+  const growing = $derived(growingOf(workplace));
   const { looking } = $derived(desk);
   const drawn = new DrawnView(untrack(() => workplace.desk.looking));
   const moved = $derived(moveBetween(drawn.view, looking.view));

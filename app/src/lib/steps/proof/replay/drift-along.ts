@@ -38,7 +38,7 @@ export async function driftAlong(
     const drifts: Drift[] = [];
     for (const { shape, shown } of shapesOf(art)) {
       if (!shown) continue;
-      const wishes = wishesOf(shape, by);
+      const wishes = wishesOf(shape, by, art);
       const of = JSON.stringify(wishes);
       if (!known.has(of)) {
         const traced = await measureWorker.ask(key, pixels, (work) => work.drift(key, wishes));
