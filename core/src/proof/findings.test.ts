@@ -9,6 +9,7 @@ import { findShape, shapesOf } from '../art/tree';
 import { plainForm } from '../path/form';
 import { formPath } from '../path/form-path';
 import type { Path } from '../path/path';
+import { pathArea } from '../path/path-measure';
 import { transformPath } from '../path/path-map';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
 import {
@@ -236,6 +237,20 @@ describe('findings', () => {
     // A strip that closes at both ends lets light through.
     const bent = filled('s', pathOf([anchor(160, 100), anchor(220, 100), anchor(220, 160), anchor(160, 160, null, [0.9, -20])].map((a, i) => (i === 0 ? { ...a, in: { x: 0.9, y: 20 } } : a)), true, 's')); // prettier-ignore
     expect(kinds(drawing(box('a', 100), bent))).toEqual(['gap']);
+  });
+
+  it('mend a gap that runs most of the way round a neighbour, not the rest of it', () => {
+    // Three quarters of a ring about a disc, half a pixel off it.
+    const arc = circlePath(300, 300, 30.5).anchors.map((a, i) => ({ ...a, in: i === 0 ? null : a.in, out: i === 3 ? null : a.out, ...(i === 0 || i === 3 ? { kind: 'corner' as const } : {}) })); // prettier-ignore
+    const low = filled('low', pathOf([...arc, anchor(300, 210), anchor(200, 200), anchor(205, 400), anchor(400, 410), anchor(390, 300)], true, 'low-p')); // prettier-ignore
+    const art = drawing(low, filled('high', circlePath(300, 300, 30, 'high-p')));
+    const found = findings(art, T).filter(({ kind }) => kind === 'gap');
+    expect(found).toHaveLength(1);
+    const { art: mended } = changeArt(art, fixFor(art, found[0]!, T)!);
+    expect(findings(mended, T).filter(({ kind }) => kind === 'gap')).toEqual([]);
+    // The ring still lies about the disc: its area is its own but for the sliver that it gained.
+    const areaOf = (of: Art): number => Math.abs(pathArea(findShape(of, 'low')!.paths[0]!));
+    expect(areaOf(mended) - areaOf(art)).toBeCloseTo(0.75 * Math.PI * (30.5 ** 2 - 30 ** 2), 0);
   });
 
   it('know a painted hole from a light on a shape', () => {

@@ -28,8 +28,6 @@ const CLOSED_SHARE = 0.3;
 const FINE_PX = 0.02;
 
 interface Place {
-  readonly segment: number;
-  readonly t: number;
   readonly at: Point;
   readonly outward: Point;
 }
@@ -44,15 +42,13 @@ interface Across {
 /** Places along a closed path, evenly but for the ends of segments. */
 function placesAlong(path: Path, step: number): Place[] {
   const every = Math.max(step, pathLength(path) / MOST_PLACES);
-  const bare = pathCubics(path).flatMap((cubic, segment) => {
+  return pathCubics(path).flatMap((cubic) => {
     const n = Math.max(2, Math.ceil(cubicLength(cubic) / every));
-    return Array.from({ length: n }, (_, i) => {
-      const t = (i + 0.5) / n;
+    return Array.from({ length: n }, (_, i) => (i + 0.5) / n).flatMap((t): Place[] => {
       const along = unit(cubicTangent(cubic, t));
-      return along ? [{ segment, t, at: cubicPoint(cubic, t), outward: { x: along.y, y: -along.x } }] : [];
-    }).flat();
+      return along ? [{ at: cubicPoint(cubic, t), outward: { x: along.y, y: -along.x } }] : [];
+    });
   });
-  return bare;
 }
 
 /** The edges of all fills, to be asked for what lies near. */
@@ -113,6 +109,7 @@ interface Strip {
   readonly places: readonly Place[];
   /** It runs all the way round. */
   readonly round: boolean;
+  readonly length: number;
   readonly width: number;
   readonly middle: Point;
 }
@@ -185,7 +182,7 @@ function runsOf(
     if (!round && atStart !== atEnd && Math.max(widths[0]!, widths.at(-1)!) > (1 - CLOSED_SHARE) * gap)
       return [];
     const middle = places[run[run.length >> 1]!]!.at;
-    return [{ own, path, other: there.shape, otherPath: there.path, places: run.map((i) => places[i]!), round, width: widest, middle }]; // prettier-ignore
+    return [{ own, path, other: there.shape, otherPath: there.path, places: run.map((i) => places[i]!), round, length: long, width: widest, middle }]; // prettier-ignore
   });
 }
 
@@ -223,7 +220,7 @@ function anchorsBetween({ anchors }: Path, from: number, to: number): Anchor[] {
 }
 
 /** The path of the strip's own shape, run along the neighbour's outline where the strip was; null where that cannot be. */
-function alongNeighbour({ path, otherPath, places, round, width }: Strip): Path | null {
+function alongNeighbour({ path, otherPath, places, round, width, length }: Strip): Path | null {
   if (round) return { ...otherPath, id: path.id, form: undefined };
   const [first, last] = [places[0]!.at, places.at(-1)!.at];
   const within = 2 * STEP_WIDTHS * width + 2;
@@ -231,14 +228,15 @@ function alongNeighbour({ path, otherPath, places, round, width }: Strip): Path 
   const [a, b] = [own.path.anchors[own.p]!, own.path.anchors[own.q]!];
   const there = anchoredAtBoth(freezeFlow({ ...otherPath, form: undefined }), a, b, within);
   if (own.p === own.q || there.p === there.q) return null;
-  // Two outlines side by side mostly run against each other; the shorter way is the strip's.
+  // Of both ways along the neighbour the strip's is the one that is about as long as it is.
   const n = there.path.anchors.length;
   const ways = [
     anchorsBetween(there.path, there.p, there.q),
     anchorsBetween(reversePath(there.path), n - 1 - there.p, n - 1 - there.q),
   ];
-  const lengthOf = (anchors: readonly Anchor[]): number => pathLength({ id: 'way', closed: false, anchors });
-  const way = ways.sort((p, q) => lengthOf(p) - lengthOf(q))[0]!;
+  const off = (anchors: readonly Anchor[]): number =>
+    Math.abs(pathLength({ id: 'way', closed: false, anchors }) - length);
+  const way = ways.sort((p, q) => off(p) - off(q))[0]!;
   const rest = anchorsBetween(own.path, own.q, own.p);
   const between = way.slice(1, -1).map((anchor) => withFittingKind(withoutShared(anchor)));
   const arriving: Anchor = withFittingKind({ ...a, x: way[0]!.x, y: way[0]!.y, out: way[0]!.out });

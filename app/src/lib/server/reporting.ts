@@ -21,7 +21,7 @@ export async function reportOf(
   projectId: string,
   use: ReportUse,
 ): Promise<{ readonly report: ReportAnswer; readonly art: Art }> {
-  const { name } = await getProject(db, projectId);
+  const { name, drift } = await getProject(db, projectId);
   const { art } = await getArt(db, projectId);
   const { unit } = art.sheet;
   const proved = await proveApart({ art, use });
@@ -46,6 +46,7 @@ export async function reportOf(
       ['anchors', String(proved.anchors)],
       ['colours', String(proved.colours)],
       ['to cut or draw', formatLength(proved.length, unit)],
+      ...(drift === null ? [] : [['mean drift, as measured last', `${drift.toFixed(1)} px`] as const]),
     ],
     areas: proved.areas
       .slice(0, MOST_COLOURS)
