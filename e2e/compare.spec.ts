@@ -53,11 +53,15 @@ test('picture and drawing lie side by side and move as one: by mouse, keys and t
   const client = await page.context().newCDPSession(page);
   const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', ...xs: number[]) =>
     client.send('Input.dispatchTouchEvent', { type, touchPoints: xs.map((x, id) => ({ x: bed.x + x * bed.width, y: bed.y + 0.5 * bed.height, id, radiusX: 5, radiusY: 5 })) }); // prettier-ignore
+  const under = async (x: number): Promise<number> => { const [scale, tx] = (await h.bed.getAttribute('data-view'))!.split(' ').map(Number); return ((x - 0.5) * bed.width - tx!) / scale!; }; // prettier-ignore
+  const pinched = await under(0.75);
   await touch('touchStart', 0.7);
   await touch('touchStart', 0.7, 0.8);
   await touch('touchMove', 0.62, 0.9);
   await touch('touchEnd');
   await asOne(before);
+  // What lay between the fingers lies there still.
+  expect(Math.abs((await under(0.76)) - pinched)).toBeLessThan(3);
   // The other way round, and one above the other; a kept copy in the picture's place.
   const leftOf = async (text: string): Promise<number> => (await page.locator('.half').getByText(text, { exact: true }).boundingBox())!.x; // prettier-ignore
   expect(await leftOf('the picture')).toBeLessThan(await leftOf('the drawing'));
@@ -153,6 +157,12 @@ test('the difference is that of the drawing’s file and the picture, and any vi
   const onScreen = await patch(sharp(await page.screenshot()), at.x, at.y);
   const written = await patch(sharp(file), 2 * (at.x - bed.x), 2 * (at.y - bed.y));
   written.forEach((v, i) => expect(Math.abs(v - onScreen[i]!)).toBeLessThan(40));
+  // Copied, it is the same image.
+  await page.context().grantPermissions(['clipboard-read', 'clipboard-write']);
+  await page.getByRole('button', { name: 'Copy the view' }).click();
+  await expect(page.getByText('The view is on the clipboard.')).toBeVisible();
+  const copied = await page.evaluate(async () => { const [item] = await navigator.clipboard.read(); const { width, height } = await createImageBitmap(await item!.getType('image/png')); return [width, height]; }); // prettier-ignore
+  expect(copied).toEqual([meta.width, meta.height]);
   // Lines only, and grey.
   await page.getByText('Difference', { exact: true }).click();
   await page.getByText('Lines only', { exact: true }).click();

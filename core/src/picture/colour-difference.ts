@@ -1,5 +1,6 @@
 import { rgbToCielab, type Cielab } from '../colour/cielab';
 import { deltaE2000 } from '../colour/difference';
+import { parseHex } from '../colour/srgb';
 import type { Raster } from './raster';
 
 /** How far two pictures of one size differ, place by place. */
@@ -19,7 +20,7 @@ export interface ColourDifference {
 export const EYE_CATCHING = 5;
 /** Pixels less opaque than this lie on the border of what is drawn: they are neither. */
 const LEAST_OPACITY = 250;
-/** Colours are looked up by so many bits of each channel; they are as many as a picture mostly has. */
+/** Colours whose CIELAB is kept while two pictures are compared: about as many as a picture has. */
 const MOST_KNOWN = 200_000;
 
 /**
@@ -66,18 +67,19 @@ export function colourDifference(drawn: Raster, picture: Raster): ColourDifferen
 /** Differences as large as this, ΔE, are drawn darkest. */
 export const DARKEST_DIFFERENCE = 20;
 
-/** Paper where nothing differs, over straw and clay to soot: light to dark, so that it reads without colours too. */
-const LADDER = [[255, 253, 246], [240, 206, 130], [196, 96, 52], [74, 30, 30]] as const; // prettier-ignore
+/** Paper where nothing differs, over straw and clay to soot: light to dark, so that it reads without colours too. Hex, evenly up to `DARKEST_DIFFERENCE`. */
+export const DIFFERENCE_LADDER = ['#fffdf6', '#f0ce82', '#c46034', '#4a1e1e'] as const;
 
 /** A difference as pixels: light where there is little, dark where there is much, clear where nothing was compared. */
 export function differencePixels({ width, height, deltaE }: ColourDifference): Raster {
   const data = new Uint8ClampedArray(4 * width * height);
+  const ladder = DIFFERENCE_LADDER.map((hex) => parseHex(hex).map((v) => 255 * v));
   deltaE.forEach((far, at) => {
     if (Number.isNaN(far)) return;
-    const up = Math.min(1, far / DARKEST_DIFFERENCE) * (LADDER.length - 1);
-    const step = Math.min(LADDER.length - 2, Math.floor(up));
+    const up = Math.min(1, far / DARKEST_DIFFERENCE) * (ladder.length - 1);
+    const step = Math.min(ladder.length - 2, Math.floor(up));
     for (let c = 0; c < 3; c++)
-      data[4 * at + c] = LADDER[step]![c]! + (up - step) * (LADDER[step + 1]![c]! - LADDER[step]![c]!);
+      data[4 * at + c] = ladder[step]![c]! + (up - step) * (ladder[step + 1]![c]! - ladder[step]![c]!);
     data[4 * at + 3] = 255;
   });
   return { width, height, data };

@@ -2,6 +2,7 @@ export {
   type ColourDifference,
   colourDifference,
   DARKEST_DIFFERENCE,
+  DIFFERENCE_LADDER,
   differencePixels,
   EYE_CATCHING,
 } from './colour-difference';

@@ -97,6 +97,9 @@ function withOwnKeys(found: readonly Finding[]): Finding[] {
   });
 }
 
+/** Whether there is a mend for findings of a kind; else the hand decides. */
+export const canMend = (kind: FindingKind): boolean => checkOf(kind).fix !== undefined;
+
 /**
  * What mends something that was found, as a change of the drawing as it is now.
  *

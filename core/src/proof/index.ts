@@ -8,4 +8,4 @@ export {
   TOLERANCES,
   type Tolerances,
 } from './finding';
-export { findings, fixAll, fixFor } from './findings';
+export { canMend, findings, fixAll, fixFor } from './findings';

@@ -1,6 +1,7 @@
 import { setNode } from '../art/edits';
 import { ancestorsOf, childrenOf, findNode, type TreeNode } from '../art/tree';
-import { mappedCorners } from '../geometry/bounds';
+import { shownCorners } from '../art/placed-picture';
+import { boxCentre, boxOfPoints } from '../geometry/bounds';
 import type { Check } from './finding';
 
 /** Pictures that are parts of the drawing, whole and in sight: they will be in the file. One that is cut out is meant to be. */
@@ -16,8 +17,7 @@ export const pictureShown: Check = {
       const node = findNode(art, id)!.node;
       const placed = node.type === 'picture' && art.pictures.find((p) => p.id === node.picture);
       if (!placed) return [];
-      const [a, , c] = mappedCorners(placed.width, placed.height, placed.placement);
-      const at = { x: (a!.x + c!.x) / 2, y: (a!.y + c!.y) / 2 };
+      const at = boxCentre(boxOfPoints(shownCorners(placed)));
       return [{ kind: 'picture-shown' as const, key: `picture-shown ${id}`, shapes: [id], at, amount: 1 }];
     });
   },

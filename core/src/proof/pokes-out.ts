@@ -24,8 +24,9 @@ interface Line {
 
 /** Where the last piece of a line goes over another line, next to its end. */
 interface Over {
-  /** Parameter on the end's segment. */
+  /** Parameter on the end's segment, and how far the line goes on from there. */
   readonly t: number;
+  readonly rest: number;
   /** How far the paint reaches beyond the other line's far edge. */
   readonly beyond: number;
 }
@@ -33,10 +34,9 @@ interface Over {
 function overOther(path: Path, last: boolean, stroke: Stroke, { own, stroke: other }: Line): Over | null {
   const segment = last ? segmentCount(path) - 1 : 0;
   const cubic = segmentCubic(path, segment);
-  const near = growBox(pathBounds(path), 0);
   let nearest: Over | null = null;
   for (const there of own.whole) {
-    if (there === path || !boxesMeet(pathBounds(there), near)) continue;
+    if (there === path || !boxesMeet(pathBounds(there), pathBounds(path))) continue;
     for (let i = 0; i < segmentCount(there); i++) {
       const crossed = segmentCubic(there, i);
       for (const { t, u } of cubicIntersections(cubic, crossed)) {
@@ -47,11 +47,7 @@ function overOther(path: Path, last: boolean, stroke: Stroke, { own, stroke: oth
         if (rest > MOST_WIDTHS * (stroke.width + other.width)) continue;
         const cap = stroke.ends === 'butt' ? 0 : stroke.width / 2;
         const beyond = rest + cap - other.width / 2 / sine;
-        if (
-          !nearest ||
-          rest < cubicLength(last ? subCubic(cubic, nearest.t, 1) : subCubic(cubic, 0, nearest.t))
-        )
-          nearest = { t, beyond };
+        if (!nearest || rest < nearest.rest) nearest = { t, rest, beyond };
       }
     }
   }

@@ -50,7 +50,9 @@ export const spareAnchor: Check = {
 /** The path without anchors that could go, looked at anew until none is left. */
 export function withoutSpare(path: Path, tolerance: number): Path {
   const only = spareOf(path, tolerance);
-  return only.length === 0 ? path : withoutSpare(thinOut(path, { tolerance, only }).path, tolerance);
+  const thinned = only.length === 0 ? path : thinOut(path, { tolerance, only }).path;
+  // Each turn takes one at least: what is told as spare and stays all the same ends it.
+  return thinned.anchors.length < path.anchors.length ? withoutSpare(thinned, tolerance) : path;
 }
 
 /** Anchors that may go: those at turns stay. */

@@ -66,7 +66,7 @@
     if (!element) return;
     const r = element.getBoundingClientRect();
     whole = { left: r.left, top: r.top, width: r.width, height: r.height };
-    rect = { left: r.left, top: r.top };
+    rect = cornerOfHalf();
     const [across, down] = parts;
     const [width, height] = [r.width / across, r.height / down];
     if (width === desk.looking.bed.width && height === desk.looking.bed.height) return;
@@ -83,9 +83,14 @@
     const [across, down] = parts;
     const second = (across === 2 && e.clientX >= whole.left + whole.width / 2) || (down === 2 && e.clientY >= whole.top + whole.height / 2); // prettier-ignore
     inSecond = second;
-    rect = {
-      left: whole.left + (second && across === 2 ? whole.width / 2 : 0),
-      top: whole.top + (second && down === 2 ? whole.height / 2 : 0),
+    rect = cornerOfHalf();
+  }
+  /** The top left corner, on the page, of the half that the pointer is in. */
+  function cornerOfHalf(): typeof rect {
+    const [across, down] = parts;
+    return {
+      left: whole.left + (inSecond && across === 2 ? whole.width / 2 : 0),
+      top: whole.top + (inSecond && down === 2 ? whole.height / 2 : 0),
     };
   }
   $effect(() => {

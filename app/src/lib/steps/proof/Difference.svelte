@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { EYE_CATCHING, DARKEST_DIFFERENCE } from '@mirrot/core';
+  import { DARKEST_DIFFERENCE, DIFFERENCE_LADDER, EYE_CATCHING } from '@mirrot/core';
   import { onMount, untrack } from 'svelte';
   import { differenceOf } from '$lib/desk/differing';
   import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -61,7 +61,11 @@
       <dt>of the sheet compared</dt>
       <dd>{percent(comparing.map.compared)}</dd>
     </dl>
-    <div class="ladder" aria-hidden="true"></div>
+    <div
+      class="ladder"
+      aria-hidden="true"
+      style:background="linear-gradient(90deg, {DIFFERENCE_LADDER.join(', ')})"
+    ></div>
     <p class="ends quiet"><span>alike</span><span>ΔE {DARKEST_DIFFERENCE} and more</span></p>
     <p class="quiet">What is not drawn is left out.</p>
   {/if}
@@ -92,7 +96,6 @@
     height: 10px;
     border: 1px solid var(--line);
     border-radius: 3px;
-    background: linear-gradient(90deg, #fffdf6, #f0ce82, #c46034, #4a1e1e);
   }
   p {
     margin: 0;

@@ -32,7 +32,7 @@
     <dd>{figures.closed}, {figures.open}</dd>
     <dt>anchors</dt>
     <dd>{figures.anchors}</dd>
-    {#if known.length > 0 && sum('fewest') <= sum('anchors')}
+    {#if known.length > 0}
       <dt>fewest that hold {known.length === costs.length ? 'the edges' : `the edges of ${known.length}`}</dt>
       <dd>{sum('fewest')}</dd>
     {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import {
+    canMend,
     findShape,
     FINDING_KINDS,
     fixAll,
@@ -60,15 +61,6 @@
     if (count === 0 || !desk.become(`Mend: ${title.toLowerCase()}`, art)) return desk.say('Nothing of it can be mended without you.'); // prettier-ignore
     desk.say(`${count} mended. One step back undoes all of it.`, 'good');
   }
-  /** Kinds that the hand mends. */
-  const BY_HAND: readonly FindingKind[] = [
-    'long-handle',
-    'crossed-handles',
-    'self-crossing',
-    'off-sheet',
-    'drifted',
-    'uncovered',
-  ];
 
   let asking: string | null = $state(null);
   let reason = $state('');
@@ -125,7 +117,7 @@
               <button class="plain-button" onclick={() => leave(finding.key, reason.trim())}>Put aside</button
               >
             {:else}
-              {#if !BY_HAND.includes(kind)}
+              {#if canMend(kind)}
                 <button class="plain-button" onclick={() => fix(finding)}>Mend</button>
               {/if}
               <button
@@ -140,7 +132,7 @@
         {/each}
       </ul>
       {#if list.length > MOST_ROWS}<p class="quiet">{list.length - MOST_ROWS} more of them.</p>{/if}
-      {#if openIn(list) > 1 && !BY_HAND.includes(kind)}
+      {#if openIn(list) > 1 && canMend(kind)}
         <button class="plain-button" onclick={() => fixKind(kind)}>Mend all {openIn(list)}</button>
       {/if}
     </Fold>
