@@ -1,5 +1,5 @@
 /** Gaussian of unit sum, sampled for offsets −r … r. */
-function gaussian(sigma: number): { g: Float64Array; r: number } {
+export function gaussian(sigma: number): { g: Float64Array; r: number } {
   const r = Math.max(2, Math.ceil(3.2 * sigma));
   const g = Float64Array.from({ length: 2 * r + 1 }, (_, i) =>
     Math.exp(-((i - r) ** 2) / (2 * sigma * sigma)),

@@ -1,0 +1,81 @@
+// The bond of curve and picture on outlines photographed under many conditions: what drift says of the true outline, how much
+// of it is seen, what is seen where nothing is, how near Settle comes, and whether Reach comes round with how many anchors.
+import {
+  driftFigures,
+  EDGE_BLUR,
+  fieldTiles,
+  measureDrift,
+  nearestOnPath,
+  settle,
+  type FieldTiles,
+  type Path,
+  type Raster,
+} from '@mirrot/core';
+import { pointsAlong, clickAlong } from '../core/src/trace/clicking';
+import { CONDITIONS, GROUNDS, roughly, strayLines, truthsOfSet } from './bond-set';
+
+const only = process.env.ONLY?.split(',');
+const parts = new Set((process.env.PARTS ?? 'drift,settle,reach').split(','));
+const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;
+const at95 = (v: readonly number[]): number => v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
+const f = (v: number, wide: number, digits = 2): string => v.toFixed(digits).padStart(wide);
+const fieldOf = (raster: Raster): FieldTiles => fieldTiles(raster, 'edge', EDGE_BLUR);
+const offs = (path: Path, truth: Path): number[] =>
+  pointsAlong(path).map((p) => nearestOnPath(truth, p)!.distance);
+
+console.log('Seen where nothing is, % of the length of lines over plain ground:');
+for (const { name, raster } of GROUNDS) {
+  const field = fieldOf(await raster());
+  const { measured, length } = driftFigures(strayLines().map((path) => measureDrift(path, field, { reach: 12 })), 1); // prettier-ignore
+  console.log(`  ${name.padEnd(10)} ${f((100 * measured) / length, 6)}`);
+}
+
+console.log('Outlines of the set, picture px:');
+console.log('  condition    drift of the truth: mean 95 %  seen % | settled: mean 95 % of outlines, worst, seen alone | Reach whole %  anchors/own  mean  worst'); // prettier-ignore
+for (const condition of CONDITIONS) {
+  if (only && !only.includes(condition.name)) continue;
+  const { name } = condition;
+  const drifts: number[] = [];
+  const p95s: number[] = [];
+  let [seen, long] = [0, 0];
+  const settled: number[] = [];
+  const ends: number[] = [];
+  const worse: string[] = [];
+  let [whole, tried, anchors, own] = [0, 0, 0, 0];
+  const reached: number[] = [];
+  let farthest = 0;
+  for (const [k, { name: what, truth }] of truthsOfSet.entries()) {
+    const raster = await condition.take(truth, k);
+    const field = fieldOf(raster);
+    if (parts.has('drift')) {
+      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12 })], 1); // prettier-ignore
+      if (measured > 0) drifts.push(off);
+      if (measured > 0) p95s.push(p95);
+      seen += measured;
+      long += length;
+    }
+    if (parts.has('settle')) {
+      const rough = roughly(truth, 5, 700 + k);
+      const { path } = settle(rough, field, { reach: 12 });
+      const left = offs(path, truth);
+      settled.push(mean(left));
+      ends.push(Math.max(...left));
+      if (mean(left) > mean(offs(rough, truth))) worse.push(what);
+    }
+    if (parts.has('reach')) {
+      const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8);
+      tried++;
+      if (done.whole) {
+        whole++;
+        anchors += done.path.anchors.length;
+        own += truth.anchors.length;
+        const off = offs(done.path, truth);
+        reached.push(mean(off));
+        farthest = Math.max(farthest, ...off);
+      } else if (process.env.LOUD) console.log(`   ${name} ${what}\n      ${done.log.join('\n      ')}`);
+    }
+  }
+  console.log(
+    `  ${name.padEnd(12)} ${f(mean(drifts), 22)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)}  | ${f(mean(settled), 13)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 6)}  ${worse.join(' ')} | ${f((100 * whole) / tried, 6, 0)} ${f(anchors / own, 6)} ${f(mean(reached), 6)} ${f(farthest, 6)}`,
+  );
+}
