@@ -1,7 +1,15 @@
 // Outlines made for the bench of the bond alone, and the conditions under which each is photographed: seeds fixed, none of
 // them used to set a constant of the core by its own figures.
 import sharp from 'sharp';
-import { parsePathData, seeded, transformPath, widen, type Path, type Point, type Raster } from '@mirrot/core';
+import {
+  parsePathData,
+  seeded,
+  transformPath,
+  widen,
+  type Path,
+  type Point,
+  type Raster,
+} from '@mirrot/core';
 import { photographed, type Area, type Levels } from '../core/src/trace/testing';
 
 export const SIDE = 440;
@@ -109,7 +117,11 @@ export const CONDITIONS: readonly Condition[] = [
     fill: INK,
     ground: WOOD,
     take: (path, k) =>
-      photographed(SIDE, SIDE, [{ path, rgb: INK }], wood(k + 1, WOOD), { blur: 0.7, grain: 2, seed: 100 + k }),
+      photographed(SIDE, SIDE, [{ path, rgb: INK }], wood(k + 1, WOOD), {
+        blur: 0.7,
+        grain: 2,
+        seed: 100 + k,
+      }),
   },
   {
     name: 'JPEG 40',
@@ -172,15 +184,18 @@ export const CONDITIONS: readonly Condition[] = [
 ];
 
 /** Ground without any edge: whatever is found on it is false. */
-export const GROUNDS: readonly { readonly name: string; readonly raster: () => Raster | Promise<Raster> }[] = [
-  { name: 'grain', raster: () => photographed(SIDE, SIDE, [], PAPER, { grain: 10, colourGrain: 4 }) },
-  { name: 'wood', raster: () => photographed(SIDE, SIDE, [], wood(5, WOOD), { blur: 0.7, grain: 2 }) },
-  { name: 'JPEG', raster: () => jpeg(photographed(SIDE, SIDE, [], PAPER, { grain: 4, colourGrain: 2 }), 40) },
-];
+export const GROUNDS: readonly { readonly name: string; readonly raster: () => Raster | Promise<Raster> }[] =
+  [
+    { name: 'grain', raster: () => photographed(SIDE, SIDE, [], PAPER, { grain: 10, colourGrain: 4 }) },
+    { name: 'wood', raster: () => photographed(SIDE, SIDE, [], wood(5, WOOD), { blur: 0.7, grain: 2 }) },
+    {
+      name: 'JPEG',
+      raster: () => jpeg(photographed(SIDE, SIDE, [], PAPER, { grain: 4, colourGrain: 2 }), 40),
+    },
+  ];
 
 /** Lines over a ground, as somebody may draw them where nothing is. */
-export const strayLines = (): readonly Path[] =>
-  truthsOfSet.map(({ truth }) => ({ ...truth, closed: true }));
+export const strayLines = (): readonly Path[] => truthsOfSet.map(({ truth }) => ({ ...truth, closed: true }));
 
 /** A rough pass: anchors and handles as a hurried hand leaves them. */
 export function roughly(path: Path, size: number, seed: number): Path {

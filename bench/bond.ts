@@ -17,7 +17,8 @@ import { CONDITIONS, GROUNDS, roughly, strayLines, truthsOfSet } from './bond-se
 const only = process.env.ONLY?.split(',');
 const parts = new Set((process.env.PARTS ?? 'drift,settle,reach').split(','));
 const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;
-const at95 = (v: readonly number[]): number => v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
+const at95 = (v: readonly number[]): number =>
+  v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
 const f = (v: number, wide: number, digits = 2): string => v.toFixed(digits).padStart(wide);
 const fieldOf = (raster: Raster): FieldTiles => fieldTiles(raster, 'edge', EDGE_BLUR);
 const offs = (path: Path, truth: Path): number[] =>
@@ -48,7 +49,7 @@ for (const condition of CONDITIONS) {
     const raster = await condition.take(truth, k);
     const field = fieldOf(raster);
     if (parts.has('drift')) {
-      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12 })], 1); // prettier-ignore
+      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light: 'true' })], 1); // prettier-ignore
       if (measured > 0) drifts.push(off);
       if (measured > 0) p95s.push(p95);
       seen += measured;
@@ -56,7 +57,7 @@ for (const condition of CONDITIONS) {
     }
     if (parts.has('settle')) {
       const rough = roughly(truth, 5, 700 + k);
-      const { path } = settle(rough, field, { reach: 12 });
+      const { path } = settle(rough, field, { reach: 12, light: 'true' });
       const left = offs(path, truth);
       settled.push(mean(left));
       ends.push(Math.max(...left));

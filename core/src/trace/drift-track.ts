@@ -95,7 +95,7 @@ export function track(
   count: number,
   half: number,
   step: number,
-  threshold: number,
+  thresholds: Float64Array,
   ring: boolean,
   spacing: number,
 ): Int32Array {
@@ -108,12 +108,13 @@ export function track(
   const each = wide + 1;
   const costs = new Float64Array((total + 1) * each);
   const far = Float64Array.from({ length: wide }, (_, k) => (FAR * Math.abs(k - half)) / half);
-  const twice = 2 * threshold;
   // Room beyond both ends, where nothing can come from.
   let near = new Float64Array(wide + 2 * aside).fill(Infinity);
   let nearer = near.slice();
   for (let i = 0; i < total; i++) {
-    const row = ((i + count - lap) % count) * wide;
+    const station = (i + count - lap) % count;
+    const row = station * wide;
+    const twice = 2 * thresholds[station]!;
     const before = i * each;
     const here = before + each;
     let best = Infinity;

@@ -1,8 +1,11 @@
+import { add, scale } from '../geometry/vector';
 import type { Path } from '../path/path';
+import { placesAcross, type Light } from './edge-profile';
 import { coveredPlaces, type Cover } from './covers';
 import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
+import { leastStrength } from './noise';
 import { chainsOf, type Station } from './stations';
 import { profiles, smoothRows, rectifyPolarity, track } from './drift-track';
 
@@ -21,6 +24,8 @@ export interface DriftOptions {
   readonly stroke?: number;
   /** Bumps of the edge shorter than this along the path are ignored, picture pixels; none when left out. */
   readonly detail?: number;
+  /** Where a blurred edge counts as being; as it looks when left out. */
+  readonly light?: Light;
   /** The other side counts as positive: holes, and pictures that lie mirrored. */
   readonly flip?: boolean;
   /** What lies over the path, in picture pixels: where it is covered the picture shows something else, and nothing is measured. */
@@ -54,10 +59,6 @@ export interface Drift {
 const NORMAL_STEP_PX = 0.5;
 const LONG_STEP = 1;
 const FEW = 1.5;
-/** Slopes, and bends, below which there is nothing to speak of, in OKLab units per pixel (squared). */
-const LEAST_FORM: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.006, line: 0.0025 };
-/** A track counts where it is this many times as strong as the quiet quarter of what is seen about the path. */
-const ABOVE_NOISE = 5;
 /** Shorter tracks than this are chance, pixels. */
 const SHORTEST = 9;
 
@@ -72,7 +73,7 @@ const SHORTEST = 9;
 export function measureDrift(
   path: Path,
   field: FieldTiles,
-  { reach, flip = false, spacing = 1, stroke = 0, detail = 0, covers = [] }: DriftOptions,
+  { reach, flip = false, spacing = 1, stroke = 0, detail = 0, covers = [], light = 'looks' }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
   const step = spacing > FEW ? LONG_STEP : NORMAL_STEP_PX;
@@ -86,16 +87,11 @@ export function measureDrift(
   const rows = raw.map((r, i) => smoothRows(r, chains[i]!.length, wide, ring));
   const values: { station: Station; value: number; strength: number }[] = [];
   const { width, height } = field.raster;
-  // A Gaussian pulls a bent edge towards the centre it bends about, by half its variance over the radius (a pixel's own
-  // extent adds to the variance); the path stands for the edge in how it bends.
-  const variance = field.kind === 'edge' ? field.blur ** 2 + 0.25 : 0;
-  const tightest = 1 / (4 * field.blur);
-  const pulled = (bend: number): number => (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
   const pixel = Math.round(1 / step);
   chains.forEach((stations, c) => {
     const row = rows[c]!;
-    const threshold = thresholdOf(row, wide, field, reach);
-    const ks = track(row, stations.length, half, step, threshold, ring, spacing);
+    const thresholds = thresholdsAlong(stations, field, ring);
+    const ks = track(row, stations.length, half, step, thresholds, ring, spacing);
     const found = stations.map((station, i) => {
       let k = ks[i]!;
       const inside =
@@ -105,10 +101,11 @@ export function measureDrift(
       // Up to the top of the hill the track runs along.
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
-      if (k === 0 || k === wide - 1 || s(k) < threshold) return { station, value: NaN, strength: s(k) };
+      if (k === 0 || k === wide - 1 || s(k) < thresholds[i]!) return { station, value: NaN, strength: s(k) };
       const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel))) / 2;
-      return { station, value: (k - half) * step + off + pulled(station.bend), strength: s(k) };
+      return { station, value: (k - half) * step + off, strength: s(k) };
     });
+    if (field.kind === 'edge') toPlaces(found, field, { light: stroke > 0 ? null : light, spacing, ring });
     if (!ring) dropNearCorners(found, 2.5 * field.blur, pieces[c]!);
     dropSteep(found, ring);
     dropShort(found, ring);
@@ -144,30 +141,77 @@ export function measureDrift(
   return drift;
 }
 
+/** How strong a track must be at each station: what the ground there asks, evened out so that tiles leave no step. */
+function thresholdsAlong(stations: readonly Station[], field: FieldTiles, ring: boolean): Float64Array {
+  const n = stations.length;
+  const least = Float64Array.from(stations, ({ at }) => leastStrength(field, at));
+  const far = Math.min(n - 1, Math.round(EVENED_PX / Math.max(1e-9, stations[0]!.weight)));
+  const upTo = new Float64Array(n + 1);
+  least.forEach((v, i) => (upTo[i + 1] = upTo[i]! + v));
+  return least.map((_, i) => {
+    const [from, to] = [i - far, i + far + 1];
+    const inside = upTo[Math.min(n, to)]! - upTo[Math.max(0, from)]!;
+    if (!ring || 2 * far + 1 >= n) return inside / (Math.min(n, to) - Math.max(0, from));
+    const before = from < 0 ? upTo[n]! - upTo[n + from]! : 0;
+    const after = to > n ? upTo[to - n]! : 0;
+    return (inside + before + after) / (to - from);
+  });
+}
+/** Along so much of the path to either side, pixels. */
+const EVENED_PX = 64;
+
+/** Places on the strongest slope are moved to where the edge is in the picture's own pixels, no farther than so, pixels. */
+const MOST_MOVED_PX = 3;
+
 /**
- * How strong a track must be: well above the grain, which the quiet quarter of what is seen shows. Where the field is so
- * soft that no quiet ground lies in reach, a third of the usual hill is asked for instead.
+ * A Gaussian pulls a bent edge towards the centre it bends about, by half its variance over the radius; the path stands for
+ * the edge in how it bends.
  */
-function thresholdOf(row: Float32Array, wide: number, { kind, blur }: FieldTiles, reach: number): number {
-  // A stroke's bend falls with the square of the blur it takes to see it.
-  const least = kind === 'line' ? LEAST_FORM.line * Math.min(1, (2.5 / blur) ** 2) : LEAST_FORM.edge;
-  const grain = ABOVE_NOISE * quietQuarter(row, wide);
-  if (reach >= 4 * blur) return Math.max(least, grain);
-  const tops: number[] = [];
-  for (let i = 0; i < row.length; i += wide) tops.push(Math.max(...row.subarray(i, i + wide)));
-  tops.sort((a, b) => a - b);
-  return Math.max(least, Math.min(grain, 0.35 * (tops[tops.length >> 1] ?? 0)));
+function pulledBy(variance: number, bend: number): number {
+  const tightest = 1 / (4 * Math.sqrt(variance));
+  return (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
 }
 
-/** Values looked at for what is quiet, about so many. */
-const LOOKED = 800;
-/** The strength below which the quiet quarter of what is seen lies. */
-function quietQuarter(row: Float32Array, wide: number): number {
-  let step = Math.max(1, Math.ceil(row.length / LOOKED));
-  // Every offset has its turn.
-  while (step > 1 && (wide % step === 0 || step % wide === 0)) step++;
-  const some = Float32Array.from({ length: Math.floor(row.length / step) }, (_, i) => row[i * step]!).sort();
-  return some[Math.floor(some.length / 4)] ?? 0;
+/** Tracks are calmed over so many pixels to either side before they are looked at again. */
+const CALMED_PX = 3;
+/** Values farther apart than this belong to two edges, pixels. */
+const ASIDE_PX = 1.5;
+
+/** Each value the mean of those about it that follow it without a jump, as far to one side as to the other. */
+function calmed(found: readonly { value: number }[], reach: number): number[] {
+  const far = Math.round(reach);
+  return found.map(({ value }, i) => {
+    let [sum, count] = [value, 1];
+    for (let k = 1; k <= far; k++) {
+      const [a, b] = [found[i - k], found[i + k]];
+      if (!a || !b || Math.abs(a.value + b.value - 2 * value) > 2 * ASIDE_PX) break;
+      sum += a.value + b.value;
+      count += 2;
+    }
+    return sum / count;
+  });
+}
+
+/** Values told by the field moved to where the light has it; without one, the field's own blur is undone. */
+function toPlaces(
+  found: { station: Station; value: number }[],
+  field: FieldTiles,
+  { light, spacing, ring }: { light: Light | null; spacing: number; ring: boolean },
+): void {
+  const known = found.filter(({ value }) => !Number.isNaN(value));
+  calmed(known, CALMED_PX / spacing).forEach((value, i) => (known[i]!.value = value));
+  const { off, blur } = placesAcross(
+    field.raster,
+    light ? known.map(({ station: { at, n }, value }) => ({ at: add(at, scale(n, value)), n })) : [],
+    light ?? 'looks',
+    { spacing, ring: ring && known.length === found.length },
+  );
+  known.forEach((f, i) => {
+    const by = off[i] ?? NaN;
+    // A pixel's own extent adds to the field's variance. What lenses do to a bend shows in the picture: it is so as it looks.
+    if (!(Math.abs(by) <= MOST_MOVED_PX)) f.value += pulledBy(field.blur ** 2 + 0.25, f.station.bend);
+    else f.value += by + (light === 'true' ? pulledBy(blur[i]! ** 2, f.station.bend) : 0);
+  });
 }
 
 /** Stations that follow each other in sight. */

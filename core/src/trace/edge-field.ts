@@ -33,6 +33,12 @@ export function edgeField(raster: Raster, options: FieldOptions): Field {
   return field;
 }
 
+/**
+ * A step of a or b counts as twice one of L, squared here: at middling chroma a ΔE2000 of 10 is 0.1 in L, 0.03 in hue and
+ * 0.07 in chroma (worked out by our own `deltaE2000`).
+ */
+const COLOUR = 2 ** 2;
+
 /** A field's products of the slopes of three planes, which are a pixel larger than it on all sides. */
 function slopes(L: Float32Array, A: Float32Array, B: Float32Array, field: Field): void {
   const { width, height, xx, xy, yy } = field;
@@ -48,9 +54,9 @@ function slopes(L: Float32Array, A: Float32Array, B: Float32Array, field: Field)
       const bx = B[at + 1]! - B[at - 1]!;
       const by = B[at + wide]! - B[at - wide]!;
       // Differences over two pixels.
-      xx[i] = (lx * lx + ax * ax + bx * bx) / 4;
-      xy[i] = (lx * ly + ax * ay + bx * by) / 4;
-      yy[i] = (ly * ly + ay * ay + by * by) / 4;
+      xx[i] = (lx * lx + COLOUR * (ax * ax + bx * bx)) / 4;
+      xy[i] = (lx * ly + COLOUR * (ax * ay + bx * by)) / 4;
+      yy[i] = (ly * ly + COLOUR * (ay * ay + by * by)) / 4;
     }
   }
 }

@@ -5,6 +5,7 @@ import { lineIntersection } from '../geometry/intersect';
 import { acrossAt, formBetween, formsAlong } from './field-form';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
+import { leastStrength } from './noise';
 
 /** A line along a picture's edge, between pixels. */
 export interface EdgeTrack {
@@ -17,9 +18,6 @@ export interface EdgeTrack {
 /** Strength by the field's form across an edge: slope of an edge field, bend of a line field, whichever sign it has. */
 const strengthOf = (field: FieldTiles, form: number): number =>
   field.kind === 'edge' ? Math.sqrt(Math.max(0, form)) : Math.abs(form);
-
-/** Slopes of an edge field, bends of a line field, below which there is nothing to go along; OKLab units. */
-export const LEAST_TO_FOLLOW: Readonly<Record<FieldTiles['kind'], number>> = { edge: 0.012, line: 0.004 };
 
 /** Unit direction of the edge (or stroke) at a place; null outside the picture or where there is none at all. */
 export function edgeWay(field: FieldTiles, { x, y }: Point): Point | null {
@@ -147,7 +145,7 @@ const ASIDE = 1.2;
  * @param way unit direction in which to go
  * @returns points a pixel apart, the first one left out
  */
-export function followEdge(field: FieldTiles, from: Point, way: Point, most: number, least: number): Point[] {
+export function followEdge(field: FieldTiles, from: Point, way: Point, most: number): Point[] {
   const { width, height } = field.raster;
   const out: Point[] = [];
   let [p, d] = [from, way];
@@ -166,7 +164,7 @@ export function followEdge(field: FieldTiles, from: Point, way: Point, most: num
       const liked = strength * (0.9 + 0.1 * turn.c);
       if (!best || liked > best.strength) best = { at: add(q, scale(n, off)), strength: liked };
     }
-    if (!best || best.strength < Math.max(least, FADED * usual)) break;
+    if (!best || best.strength < Math.max(leastStrength(field, best.at), FADED * usual)) break;
     const went = unit(subtract(best.at, p));
     if (!went || dot(went, d) < -0.2) break;
     usual = 0.97 * usual + 0.03 * best.strength;

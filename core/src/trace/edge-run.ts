@@ -1,6 +1,6 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOfPoints, runTangent, type Run } from '../path/fit-path';
-import { edgeWay, followEdge, LEAST_TO_FOLLOW, mingledWithin, ontoEdge, sharpenCorners } from './edge-refine';
+import { edgeWay, followEdge, mingledWithin, ontoEdge, sharpenCorners } from './edge-refine';
 import type { FieldTiles } from './field-tiles';
 
 // An edge of the picture laid out as a run of points, for segments to be fitted to.
@@ -31,9 +31,8 @@ export function edgeThrough(field: FieldTiles, p: Point, far: number): { run: Ru
   const way = edgeWay(field, p);
   if (!way) return null;
   const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
-  const least = LEAST_TO_FOLLOW[field.kind];
-  const back = followEdge(field, at, scale(way, -1), far, least);
-  const ahead = followEdge(field, at, way, far, least);
+  const back = followEdge(field, at, scale(way, -1), far);
+  const ahead = followEdge(field, at, way, far);
   const { points, corners } = sharpenCorners(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
   return { run: runOfPoints(points, corners), index: back.length };
 }
@@ -78,7 +77,7 @@ export function edgeAlong(
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, LEAST_TO_FOLLOW[field.kind]);
+  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD);
   const whole = sharpenCorners(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
@@ -114,7 +113,7 @@ export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { ru
   const from = Math.max(0, n - Math.ceil((2 * ANEW) / spacing));
   const there = points[n - 1]!;
   const onward = unit(subtract(there, points[Math.max(0, n - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = onward ? followEdge(field, there, onward, AHEAD, LEAST_TO_FOLLOW[field.kind]) : [];
+  const ahead = onward ? followEdge(field, there, onward, AHEAD) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
   const redone = sharpenCorners(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);

@@ -1,7 +1,6 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
 import { fitStretch, type Run, type StretchOptions } from '../path/fit-path';
-import { LEAST_TO_FOLLOW } from './edge-refine';
 import {
   ABOUT,
   AHEAD,
@@ -19,6 +18,7 @@ import {
 import { strengthAt } from './field-form';
 import type { FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
+import { leastStrength } from './noise';
 import type { KnownEdge, Reached } from './reach-offer';
 import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn, withFarthest } from './reach-offer';
 
@@ -142,7 +142,7 @@ function wireFrom({ field: { coarse, ratio }, options, memory }: Question, start
   const closed = memory.drawn.filter((p) => !first || distance(p, first) > CLOSING_ROOM * ratio).map(small);
   memory.key = key;
   memory.edge = null;
-  memory.wire = startWire(coarse, seed, LEAST_TO_FOLLOW[coarse.kind], closed, memory.wire ?? undefined);
+  memory.wire = startWire(coarse, seed, leastStrength(coarse, seed), closed, memory.wire ?? undefined);
   return memory.wire;
 }
 
@@ -224,7 +224,7 @@ export function reach(
   memory.open = false;
   const sought = to?.at ?? pointer;
   const end = strongestNear(coarse, { x: sought.x / ratio, y: sought.y / ratio }, to ? 2 : near / ratio);
-  if (!end || strengthAt(coarse, end.x, end.y) < LEAST_TO_FOLLOW[fine.kind]) return null;
+  if (!end || strengthAt(coarse, end.x, end.y) < leastStrength(coarse, end)) return null;
   const large = (p: Point): Point => ({ x: (p.x + 0.5) * ratio, y: (p.y + 0.5) * ratio });
   const question: Question = { field, pointer, options, memory, end, endAt: large(end) };
   if (!start) return offerBeginning(question);

@@ -18,7 +18,12 @@ export interface Area {
 const SUBROWS = 8;
 
 /** Share of each pixel that an outline covers, by eight exact rows a pixel, told pixel by pixel where there is any. */
-function coverage(path: Path, width: number, height: number, tell: (pixel: number, share: number) => void): void {
+function coverage(
+  path: Path,
+  width: number,
+  height: number,
+  tell: (pixel: number, share: number) => void,
+): void {
   const polygon = flattenPath(path, 0.01);
   for (let y = 0; y < height; y++) {
     const cover = new Float64Array(width);
@@ -119,7 +124,12 @@ export function photographed(
   return { width, height, data };
 }
 
-function lensBlurred(plane: Float32Array, width: number, height: number, blur: NonNullable<Camera['blur']>): Float32Array {
+function lensBlurred(
+  plane: Float32Array,
+  width: number,
+  height: number,
+  blur: NonNullable<Camera['blur']>,
+): Float32Array {
   if (typeof blur === 'number') return blur > 0 ? softened(plane, width, height, blur) : plane;
   const made = new Map<number, Float32Array>();
   const by = (step: number): Float32Array => {
