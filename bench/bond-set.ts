@@ -10,7 +10,7 @@ import {
   type Point,
   type Raster,
 } from '@mirrot/core';
-import { photographed, type Area, type Levels } from '../core/src/trace/testing';
+import { painted, photographed, type Area, type Levels } from '../core/src/trace/testing';
 
 export const SIDE = 440;
 
@@ -48,8 +48,8 @@ export const truthsOfSet: readonly { readonly name: string; readonly truth: Path
 export interface Condition {
   readonly name: string;
   readonly take: (truth: Path, k: number) => Raster | Promise<Raster>;
-  /** Picture pixels that the truth's own are worth: of enlarged pictures. */
-  readonly enlarged?: number;
+  /** Where its borders are: half way in light, but in what was drawn on a screen. */
+  readonly light?: 'looks';
   /** Standard deviation of the lens's blur, where the edge lies as it looks is worked out from it. */
   readonly blur: number;
   readonly fill: Levels;
@@ -99,7 +99,31 @@ export async function jpeg(raster: Raster, quality: number): Promise<Raster> {
   return { width, height, data: new Uint8ClampedArray(back) };
 }
 
-export const ENLARGED = 5;
+const ENLARGED = 5;
+
+/** A picture made larger by cubics between its pixels. Source: Keys, "Cubic convolution interpolation" (1981), from memory. */
+function enlarged({ width, height, data }: Raster, times: number): Raster {
+  const [w, h] = [width * times, height * times];
+  const out = new Uint8ClampedArray(w * h * 4);
+  const weight = (d: number): number => {
+    const a = Math.abs(d);
+    return a < 1 ? 1.5 * a ** 3 - 2.5 * a ** 2 + 1 : a < 2 ? -0.5 * a ** 3 + 2.5 * a ** 2 - 4 * a + 2 : 0;
+  };
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const [u, v] = [(x + 0.5) / times - 0.5, (y + 0.5) / times - 0.5];
+      const [i, j] = [Math.floor(u), Math.floor(v)];
+      const sum = [0, 0, 0, 0];
+      for (let q = j - 1; q <= j + 2; q++)
+        for (let p = i - 1; p <= i + 2; p++) {
+          const at = 4 * (Math.min(height - 1, Math.max(0, q)) * width + Math.min(width - 1, Math.max(0, p)));
+          const share = weight(u - p) * weight(v - q);
+          for (let c = 0; c < 4; c++) sum[c]! += share * data[at + c]!;
+        }
+      out.set(sum, 4 * (y * w + x));
+    }
+  return { width: w, height: h, data: out };
+}
 
 export const CONDITIONS: readonly Condition[] = [
   plain('sharp', { blur: 0 }),
@@ -171,14 +195,13 @@ export const CONDITIONS: readonly Condition[] = [
   {
     name: 'enlarged',
     blur: 0.5 * ENLARGED,
-    enlarged: ENLARGED,
+    light: 'looks',
     fill: INK,
     ground: PAPER,
-    take: async (path, k) => {
+    take: (path) => {
       const small = SIDE / ENLARGED;
-      const { data } = photographed(small, small, [{ path: transformPath(path, [1 / ENLARGED, 0, 0, 1 / ENLARGED, 0, 0]), rgb: INK }], PAPER, { blur: 0.3, grain: 1, seed: 100 + k }); // prettier-ignore
-      const large = await sharp(Buffer.from(data.buffer), { raw: { width: small, height: small, channels: 4 } }).resize(SIDE, SIDE, { kernel: 'cubic' }).raw().toBuffer(); // prettier-ignore
-      return { width: SIDE, height: SIDE, data: new Uint8ClampedArray(large) };
+      const { data } = painted(small, small, [{ path: transformPath(path, [1 / ENLARGED, 0, 0, 1 / ENLARGED, 0, 0]), rgb: INK }], PAPER); // prettier-ignore
+      return enlarged({ width: small, height: small, data }, ENLARGED);
     },
   },
 ];

@@ -35,7 +35,7 @@ console.log('Outlines of the set, picture px:');
 console.log('  condition    drift of the truth: mean 95 %  seen % | settled: mean 95 % of outlines, worst, seen alone | Reach whole %  anchors/own  mean  worst'); // prettier-ignore
 for (const condition of CONDITIONS) {
   if (only && !only.includes(condition.name)) continue;
-  const { name } = condition;
+  const { name, light = 'true' } = condition;
   const drifts: number[] = [];
   const p95s: number[] = [];
   let [seen, long] = [0, 0];
@@ -49,7 +49,7 @@ for (const condition of CONDITIONS) {
     const raster = await condition.take(truth, k);
     const field = fieldOf(raster);
     if (parts.has('drift')) {
-      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light: 'true' })], 1); // prettier-ignore
+      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light })], 1); // prettier-ignore
       if (measured > 0) drifts.push(off);
       if (measured > 0) p95s.push(p95);
       seen += measured;
@@ -57,14 +57,14 @@ for (const condition of CONDITIONS) {
     }
     if (parts.has('settle')) {
       const rough = roughly(truth, 5, 700 + k);
-      const { path } = settle(rough, field, { reach: 12, light: 'true' });
+      const { path } = settle(rough, field, { reach: 12, light });
       const left = offs(path, truth);
       settled.push(mean(left));
       ends.push(Math.max(...left));
       if (mean(left) > mean(offs(rough, truth))) worse.push(what);
     }
     if (parts.has('reach')) {
-      const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8);
+      const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8, { light });
       tried++;
       if (done.whole) {
         whole++;

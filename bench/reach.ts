@@ -43,7 +43,7 @@ for (const [turn, c] of [every[0]!, ...every].entries()) {
   for (const { name, truth } of truths(c)) {
     const seen = driftFigures([measureDrift(truth, fine, { reach: 6 })], 1);
     if (!(seen.measured > (c.width === null ? IN_SIGHT : 0.8) * seen.length && seen.mean < 0.6)) continue;
-    const done = clickAlong(field, truth, TOLERANCE, NEAR, () => performance.now(), look);
+    const done = clickAlong(field, truth, TOLERANCE, NEAR, { clock: () => performance.now(), rest: look });
     const off = pointsAlong(done.path).map((p) => nearestOnPath(truth, p)!.distance);
     if (process.env.LOUD) console.log(`   ${name} (in sight ${(seen.measured / seen.length).toFixed(2)}, drift ${seen.mean.toFixed(2)}): ${truth.anchors.length} -> ${done.path.anchors.length} ${mean(off).toFixed(2)} ${done.whole ? '' : 'NOT WHOLE'}\n      ${done.log.join('\n      ')}`); // prettier-ignore
     if (!done.whole) continue;

@@ -2,6 +2,7 @@ import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, negate, subtract, unit, type Point } from '../geometry/vector';
 import { corner, type Anchor } from '../path/anchor';
 import { pathCubics, type Path } from '../path/path';
+import type { Light } from './edge-profile';
 import { reach, reachMemory, type ReachField, type ReachStart } from './reach';
 import type { Reached } from './reach-offer';
 
@@ -36,6 +37,7 @@ const ONWARD = 900;
  * clicks there; near its beginning it closes.
  *
  * @param near picture pixels about the pointer within which things attract
+ * @param clock milliseconds
  * @param rest what happens at a place between two questions
  */
 export function clickAlong(
@@ -43,8 +45,15 @@ export function clickAlong(
   truth: Path,
   tolerance: number,
   near: number,
-  clock: () => number = () => 0,
-  rest: (p: Point) => void = () => {},
+  {
+    clock = () => 0,
+    rest = () => {},
+    light = 'looks',
+  }: {
+    readonly clock?: () => number;
+    readonly rest?: (p: Point) => void;
+    readonly light?: Light;
+  } = {},
 ): Clicked {
   const line = pointsAlong(truth);
   const n = line.length;
@@ -61,7 +70,7 @@ export function clickAlong(
     for (;;) {
       rest(p);
       const from = clock();
-      const got = reach(field, start, p, { tolerance, near, ...(to ? { to } : {}) }, memory);
+      const got = reach(field, start, p, { tolerance, near, light, ...(to ? { to } : {}) }, memory);
       times.push(clock() - from);
       if (!memory.open) return got;
     }

@@ -1,6 +1,6 @@
 import { add, scale } from '../geometry/vector';
 import type { Path } from '../path/path';
-import { placesAcross, type Light } from './edge-profile';
+import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
 import { coveredPlaces, type Cover } from './covers';
 import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
@@ -160,9 +160,6 @@ function thresholdsAlong(stations: readonly Station[], field: FieldTiles, ring: 
 /** Along so much of the path to either side, pixels. */
 const EVENED_PX = 64;
 
-/** Places on the strongest slope are moved to where the edge is in the picture's own pixels, no farther than so, pixels. */
-const MOST_MOVED_PX = 3;
-
 /**
  * A Gaussian pulls a bent edge towards the centre it bends about, by half its variance over the radius; the path stands for
  * the edge in how it bends.
@@ -173,7 +170,7 @@ function pulledBy(variance: number, bend: number): number {
 }
 
 /** Tracks are calmed over so many pixels to either side before they are looked at again. */
-const CALMED_PX = 3;
+const CALMED_PX = 10;
 /** Values farther apart than this belong to two edges, pixels. */
 const ASIDE_PX = 1.5;
 

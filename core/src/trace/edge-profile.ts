@@ -25,7 +25,7 @@ const CALM_PX = 1;
 /** All of that grows with the edge's own blur, in shares of it: what is soft is told from farther about. */
 const SOFT_FROM_PX = 1.1;
 const REACH_IN_BLURS = 3.2;
-const SLOPE_IN_BLURS = 0.7;
+const SLOPE_IN_BLURS = 1;
 const CALM_IN_BLURS = 1;
 /** Middles that scatter by more than this, told by places so far apart, are calmed over farther, so far at most; pixels. */
 const FINE_PX = 0.06;
@@ -43,9 +43,23 @@ const VARIANCE_OF_PIXEL = 1 / 12;
 const OF_HILL = 0.35;
 /** The hill's foot: beyond, the colours are those of the areas. */
 const FOOT_OF_HILL = 0.06;
-/** Channels: light of red, green and blue, and half the opacity, so that white on clear has an edge too. */
-const CHANNELS = 4;
+/** What a caller takes for the edge lies no farther from where it is, pixels: beyond, another is meant. */
+export const MOST_MOVED_PX = 3;
+
+/**
+ * Channels: light of red, green and blue; half the opacity, so that white on clear has an edge too; the values of red, green
+ * and blue. The first four tell of light, the last four of values.
+ */
+const CHANNELS = 7;
 const OPACITY = 0.5;
+const OF_LIGHT = 0;
+const OF_VALUES = 3;
+/**
+ * Borders sharper than this are mixed by their values, as screens draw them: half way in those is where they look to be; from
+ * a pixel's blur on they count as a lens's.
+ */
+const DRAWN_PX = 0.6;
+const LENSED_PX = 1;
 
 export interface EdgePlaces {
   /** How far along its normal each place's edge lies; NaN where no single edge is seen. Pixels. */
@@ -74,8 +88,12 @@ function lightBetween(
     const p = 4 * (py * width + px);
     // Clear pixels show white paper.
     const o = data[p + 3]! / 255;
-    for (let c = 0; c < 3; c++) out[to + c]! += weight * (o * LINEAR_OF_BYTE[data[p + c]!]! + 1 - o);
-    out[to + 3]! += weight * OPACITY * o;
+    for (let c = 0; c < 3; c++) {
+      const byte = data[p + c]!;
+      out[to + c]! += weight * (o * LINEAR_OF_BYTE[byte]! + 1 - o);
+      out[to + OF_VALUES + 1 + c]! += weight * ((o * byte) / 255 + 1 - o);
+    }
+    out[to + OF_VALUES]! += weight * OPACITY * o;
   }
 }
 
@@ -110,7 +128,10 @@ export function placesAcross(
   return {
     off: off.map((v, i) => {
       const hill = hills[i];
-      return hill ? v + even[i]! * normalQuantile(looksHalfWay(hill.before, hill.after)) : NaN;
+      if (!hill) return NaN;
+      const lensed = v + even[i]! * normalQuantile(looksHalfWay(hill.before, hill.after));
+      const share = Math.min(1, Math.max(0, (LENSED_PX - even[i]!) / (LENSED_PX - DRAWN_PX)));
+      return share > 0 && !Number.isNaN(hill.drawn) ? share * hill.drawn + (1 - share) * lensed : lensed;
     }),
     blur,
   };
@@ -155,7 +176,9 @@ function hillsAcross(
       for (let k = 0, from = j * size; k < size; k++) calm[k]! += weight * rows[from + k]!;
     });
     for (let k = 0; k < size; k++) calm[k]! /= sum;
-    return hillOf(calm, half, across, slopeBlur);
+    const hill = hillOf(calm, half, across, slopeBlur, OF_LIGHT);
+    if (!hill || hill.blur > LENSED_PX) return hill;
+    return { ...hill, drawn: hillOf(calm, half, across, slopeBlur, OF_VALUES)?.middle ?? NaN };
   });
 }
 
@@ -168,6 +191,8 @@ function kernelOf(sigma: number): Float64Array {
 interface Hill {
   /** From the row's middle, pixels. */
   readonly middle: number;
+  /** The same told by values; where that is asked for and there is one. */
+  readonly drawn: number;
   /** Standard deviation of the picture's blur. */
   readonly blur: number;
   /** Light on both sides. */
@@ -180,10 +205,17 @@ const CHANGE_PX = 2;
 /** A hill's middle lies so near to its highest step, or it is none. */
 const BESIDE_TOP_PX = 1.5;
 
-/** The hill of slopes about a row's middle, told through a Gaussian. */
-function hillOf(row: Float64Array, half: number, gaussian: Float64Array, slopeBlur: number): Hill | null {
+/** The hill of slopes about a row's middle in the four channels from `channel` on, told through a Gaussian. */
+function hillOf(
+  row: Float64Array,
+  half: number,
+  gaussian: Float64Array,
+  slopeBlur: number,
+  channel: number,
+): Hill | null {
   const wide = 2 * half + 1;
-  const at = (k: number, c: number): number => row[Math.min(wide - 1, Math.max(0, k)) * CHANNELS + c]!;
+  const at = (k: number, c: number): number =>
+    row[Math.min(wide - 1, Math.max(0, k)) * CHANNELS + channel + c]!;
   const change = Math.round(Math.max(CHANGE_PX, slopeBlur) / STEP_PX);
   const way = [0, 1, 2, 3].map((c) => at(half + change, c) - at(half - change, c));
   const long = Math.hypot(...way);
@@ -217,6 +249,7 @@ function hillOf(row: Float64Array, half: number, gaussian: Float64Array, slopeBl
   const whole = way.map((_, c) => (at(up, c) - at(low, c)) / Math.max(0.5, q - p));
   return {
     middle: (top - half) * STEP_PX + found.middle,
+    drawn: NaN,
     blur: Math.sqrt(variance),
     before: whole.map((w, c) => at(low, c) - p * w),
     after: whole.map((w, c) => at(up, c) + (1 - q) * w),

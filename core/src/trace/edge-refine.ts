@@ -5,6 +5,7 @@ import { lineIntersection } from '../geometry/intersect';
 import { acrossAt, formBetween, formsAlong } from './field-form';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
+import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
 import { leastStrength } from './noise';
 
 /** A line along a picture's edge, between pixels. */
@@ -129,6 +130,32 @@ export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number
     });
   }
   return withoutGrain(points);
+}
+
+/**
+ * Points on an edge moved to where it is in the picture's own pixels, across it; those whose edge is not seen are moved as the
+ * nearest ones before them are. Strokes stay.
+ */
+export function ontoPlaces(
+  field: FieldTiles,
+  points: readonly Point[],
+  light: Light,
+  spacing = 1,
+): readonly Point[] {
+  if (field.kind === 'line' || points.length < 3) return points;
+  const reach = Math.max(2, Math.round(3 / spacing));
+  const normals = points.map((_, i) => normalAt(points, i, reach) ?? { x: 0, y: 0 });
+  const { off } = placesAcross(
+    field.raster,
+    points.map((at, i) => ({ at, n: normals[i]! })),
+    light,
+    { spacing },
+  );
+  let by = off.find((v) => Math.abs(v) <= MOST_MOVED_PX) ?? 0;
+  return points.map((p, i) => {
+    if (Math.abs(off[i]!) <= MOST_MOVED_PX) by = off[i]!;
+    return add(p, scale(normals[i]!, by));
+  });
 }
 
 /** An edge is followed as long as it has this share of the strength it had. */

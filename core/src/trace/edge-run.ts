@@ -1,6 +1,7 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOfPoints, runTangent, type Run } from '../path/fit-path';
-import { edgeWay, followEdge, mingledWithin, ontoEdge, sharpenCorners } from './edge-refine';
+import { edgeWay, followEdge, mingledWithin, ontoEdge, ontoPlaces, sharpenCorners } from './edge-refine';
+import type { Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
 
 // An edge of the picture laid out as a run of points, for segments to be fitted to.
@@ -27,13 +28,20 @@ const LOOK = 14;
 const ROUND = 6;
 
 /** The edge's corner, or the edge itself, nearest to a place on it; and the run of edge about it, to `far` either way. */
-export function edgeThrough(field: FieldTiles, p: Point, far: number): { run: Run; index: number } | null {
+export function edgeThrough(
+  field: FieldTiles,
+  p: Point,
+  far: number,
+  light: Light,
+): { run: Run; index: number } | null {
   const way = edgeWay(field, p);
   if (!way) return null;
   const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
   const back = followEdge(field, at, scale(way, -1), far);
   const ahead = followEdge(field, at, way, far);
-  const { points, corners } = sharpenCorners(ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5));
+  const { points, corners } = sharpenCorners(
+    ontoPlaces(field, ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5), light),
+  );
   return { run: runOfPoints(points, corners), index: back.length };
 }
 
@@ -72,13 +80,17 @@ export function edgeAlong(
   rough: readonly Point[],
   ratio: number,
   end: Point | null,
+  light: Light,
 ): { run: Run; index: number; ended: boolean; spacing: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
   const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD);
-  const whole = sharpenCorners(ontoEdge(field, [...edge, ...ahead], 1.5, spacing), spacing);
+  const whole = sharpenCorners(
+    ontoPlaces(field, ontoEdge(field, [...edge, ...ahead], 1.5, spacing), light, spacing),
+    spacing,
+  );
   // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
   const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points);
@@ -106,7 +118,12 @@ const ANEW = 32;
 const ROUND_AGAIN = 2;
 
 /** A run along an edge followed on from its end; that far it stays as it was. */
-export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { run: Run; ended: boolean } {
+export function extendedEdge(
+  field: FieldTiles,
+  run: Run,
+  spacing: number,
+  light: Light,
+): { run: Run; ended: boolean } {
   const { points } = run;
   const n = points.length;
   const cut = Math.max(1, n - Math.ceil(ANEW / spacing));
@@ -116,7 +133,10 @@ export function extendedEdge(field: FieldTiles, run: Run, spacing: number): { ru
   const ahead = onward ? followEdge(field, there, onward, AHEAD) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
-  const redone = sharpenCorners(ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), spacing);
+  const redone = sharpenCorners(
+    ontoPlaces(field, ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), light, spacing),
+    spacing,
+  );
   const joint = nearestIndex(redone.points, points[cut]!, cut - from);
   const shift = cut - joint;
   return {

@@ -38,7 +38,11 @@ export function acrossAt(
 }
 
 /** Strengths of every so manieth pixel of a tile both ways, in no order. */
-export function strengthsOf({ width, height, xx, xy, yy }: Field, kind: FieldKind, every: number): Float32Array {
+export function strengthsOf(
+  { width, height, xx, xy, yy }: Field,
+  kind: FieldKind,
+  every: number,
+): Float32Array {
   const out = new Float32Array(Math.ceil(width / every) * Math.ceil(height / every));
   let n = 0;
   for (let y = 0; y < height; y += every)

@@ -54,8 +54,8 @@ describe('the edge field', () => {
           });
         }
       const k = py * 40 + px;
-      const xx = g[0]! ** 2 + g[1]! ** 2 + g[2]! ** 2;
-      const yy = g[3]! ** 2 + g[4]! ** 2 + g[5]! ** 2;
+      const xx = g[0]! ** 2 + 4 * (g[1]! ** 2 + g[2]! ** 2);
+      const yy = g[3]! ** 2 + 4 * (g[4]! ** 2 + g[5]! ** 2);
       expect(Math.abs(field.xx[k]! / xx - 1)).toBeLessThan(within);
       expect(Math.abs(field.yy[k]! / yy - 1)).toBeLessThan(within);
     }

@@ -15,6 +15,7 @@ import {
   type Arrival,
   type Departure,
 } from './edge-run';
+import type { Light } from './edge-profile';
 import { strengthAt } from './field-form';
 import type { FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
@@ -58,6 +59,8 @@ export interface ReachOptions {
   readonly near: number;
   /** The very place it ends, where something else than the edge says so, and the direction back from there if that is given. */
   readonly to?: Arrival;
+  /** Where a blurred edge counts as being; as it looks when left out. */
+  readonly light?: Light;
   /** Further turns ahead that are told, at most. */
   readonly hints?: number;
 }
@@ -97,8 +100,8 @@ interface Question {
 
 /** Where a path could begin: on the edge at the pointer, with the turns of the edge either way. */
 function offerBeginning({ field, pointer, options, endAt }: Question): Reached | null {
-  const { tolerance, near, hints = 0 } = options;
-  const found = edgeThrough(field.fine, endAt, hints > 0 ? AHEAD : SHORT_LOOK);
+  const { tolerance, near, hints = 0, light = 'looks' } = options;
+  const found = edgeThrough(field.fine, endAt, hints > 0 ? AHEAD : SHORT_LOOK, light);
   if (!found) return null;
   const { run, index } = found;
   const corner = cornerNear(run, pointer, near);
@@ -129,7 +132,7 @@ function offerBeginning({ field, pointer, options, endAt }: Question): Reached |
 /** Starts the wire from the last anchor, unless the one that is kept starts there: of it the edge is known in part. */
 function wireFrom({ field: { coarse, ratio }, options, memory }: Question, start: ReachStart): Wire {
   const { at, leave, drawn } = start;
-  const key = `${at.x} ${at.y} ${leave?.x} ${leave?.y} ${ratio} ${drawn.length} ${coarse.kind} ${options.tolerance}`;
+  const key = `${at.x} ${at.y} ${leave?.x} ${leave?.y} ${ratio} ${drawn.length} ${coarse.kind} ${options.tolerance} ${options.light}`;
   if (memory.key === key && memory.wire?.field === coarse) return memory.wire;
   const small = (p: Point): Point => ({ x: p.x / ratio, y: p.y / ratio });
   const seed = strongestNear(coarse, small(at), 2) ?? {
@@ -166,7 +169,7 @@ function offerNew(
  */
 function offerKnown(question: Question, edge: KnownEdge, along: StretchOptions): Reached | null | undefined {
   const { field, pointer, options, memory, end, endAt } = question;
-  const { near, hints = 0 } = options;
+  const { near, hints = 0, light = 'looks' } = options;
   const known = withFarthest(edge, along);
   memory.edge = known;
   const onTick = distance(known.farthest.cubic[3], pointer) <= near;
@@ -176,7 +179,7 @@ function offerKnown(question: Question, edge: KnownEdge, along: StretchOptions):
   const same = end.x === known.end.x && end.y === known.end.y;
   if (known.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
     return segmentToPlace(known, place, pointer, near, along, hints);
-  const on = extendedEdge(field.fine, known.run, known.spacing);
+  const on = extendedEdge(field.fine, known.run, known.spacing, light);
   return offerNew(question, { ...on, spacing: known.spacing, end, index: place }, along);
 }
 
@@ -218,7 +221,7 @@ export function reach(
   options: ReachOptions,
   memory: ReachMemory,
 ): Reached | null {
-  const { tolerance, near, to } = options;
+  const { tolerance, near, to, light = 'looks' } = options;
   const { fine, coarse, ratio } = field;
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
   memory.open = false;
@@ -236,7 +239,7 @@ export function reach(
   }
   const way = wayToPointer(question, wire);
   if (!way) return null;
-  const found = edgeAlong(fine, start, memory.drawn, way.map(large), ratio, to?.at ?? null);
+  const found = edgeAlong(fine, start, memory.drawn, way.map(large), ratio, to?.at ?? null, light);
   return to ? offerOnto(question, found, to, along) : offerNew(question, { ...found, end }, along);
 }
 
