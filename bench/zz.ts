@@ -1,29 +1,25 @@
-import { EDGE_BLUR, fieldTiles, measureDrift, driftFigures } from '@mirrot/core';
+import { EDGE_BLUR, fieldTiles, nearestOnPath } from '@mirrot/core';
+import { clickAlong, pointsAlong } from '../core/src/trace/clicking';
 import { CONDITIONS, truthsOfSet } from './bond-set';
-for (const c of CONDITIONS.filter((c) => ['soft faint', 'soft hue', 'enlarged', 'lens 2.5'].includes(c.name)))
+const names = process.env.ONLY!.split(',');
+for (const c of CONDITIONS.filter((c) => names.includes(c.name)))
   for (const [k, { name, truth }] of truthsOfSet.entries()) {
-    if (k % 3) continue;
-    const d = measureDrift(truth, fieldTiles(await c.take(truth, k), 'edge', EDGE_BLUR), {
-      reach: 12,
+    const field = fieldTiles(await c.take(truth, k), 'edge', EDGE_BLUR);
+    const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8, {
       light: c.light ?? 'true',
     });
-    const v = [...d.value].filter((x) => !Number.isNaN(x));
-    const m = v.reduce((s, x) => s + x, 0) / v.length;
-    let ac = 0,
-      va = 0;
-    for (let i = 0; i + 20 < v.length; i++) {
-      va += (v[i]! - m) ** 2;
-      ac += (v[i]! - m) * (v[i + 20]! - m);
-    }
-    console.log(
-      c.name,
-      name,
-      'bias',
-      m.toFixed(2),
-      'sd',
-      Math.sqrt(va / v.length).toFixed(2),
-      'corr20',
-      (ac / va).toFixed(2),
-      driftFigures([d], 1).worst.toFixed(1),
-    );
+    const off = pointsAlong(done.path).map((p) => nearestOnPath(truth, p)!.distance);
+    const worst = Math.max(...off);
+    if (worst > 2.5 || !done.whole || done.path.anchors.length > truth.anchors.length + 1)
+      console.log(
+        c.name,
+        name,
+        done.whole,
+        done.path.anchors.length,
+        'of',
+        truth.anchors.length,
+        worst.toFixed(1),
+        '\n   ',
+        done.log.join('\n    '),
+      );
   }

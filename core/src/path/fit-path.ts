@@ -86,28 +86,36 @@ const samplePoints = (run: Run, from: number, count: number, most: number): Poin
   );
 };
 
-/**
- * How far points of a stretch lie from a cubic; Infinity where the cubic winds, or as soon as one lies farther than `limit`.
- */
+/** What a stretch may be off: none of its points farther than `limit`, and no more than `stray` of them than `tolerance`. */
+interface Limits {
+  readonly limit: number;
+  readonly tolerance: number;
+  readonly stray: number;
+}
+const ANY: Limits = { limit: Infinity, tolerance: Infinity, stray: 1 };
+
+/** How far points of a stretch lie from a cubic; Infinity where the cubic winds, or as soon as they lie beyond the limits. */
 function stretchOff(
   run: Run,
   from: number,
   count: number,
   cubic: Cubic,
-  limit: number,
+  { limit, tolerance, stray }: Limits,
 ): { worst: number; mean: number } {
   const points = samplePoints(run, from, count, JUDGED);
-  let [worst, sum, t] = [0, 0, 0];
+  const most = Math.floor(stray * points.length);
+  let [worst, sum, t, strayed] = [0, 0, 0, 0];
   for (let i = 0; i < points.length; i++) {
     const p = points[i]!;
     // They lie along it in order: the next foot is not far from the last.
     t = footNear(cubic, p, Math.max(t, i / points.length));
     let d = distance(cubicPoint(cubic, t), p);
-    if (d > Math.min(limit, worst)) {
+    if (d > Math.min(tolerance, limit, worst)) {
       const nearest = nearestOnCubic(cubic, p);
       ({ t, distance: d } = nearest);
     }
-    if (d > limit) return { worst: Infinity, mean: Infinity };
+    if (d > tolerance) strayed++;
+    if (d > limit || strayed > most) return { worst: Infinity, mean: Infinity };
     worst = Math.max(worst, d);
     sum += d;
   }
@@ -124,23 +132,38 @@ export interface StretchOptions {
   readonly arrive?: Point | null;
   /** Length about a point by which its direction is told; eight tolerances when left out. */
   readonly about?: number;
+  /** Share of a stretch's points that may lie beyond the tolerance, up to half as far again: grain's. None when left out. */
+  readonly stray?: number;
 }
+
+/** Stray points lie no farther than so many tolerances. */
+const STRAY_IN_TOLERANCES = 1.5;
 
 /** A cubic along `count` steps of a run from point `from`, and how far off it is: a straight one where that holds as well. */
 export const fitStretch = (run: Run, from: number, count: number, options: StretchOptions): Stretch =>
-  fitWithin(run, from, count, options, Infinity);
+  fitWithin(run, from, count, options, ANY);
 
-/** The same; how far off it is, is Infinity where that is more than `limit`. */
-function fitWithin(run: Run, from: number, count: number, options: StretchOptions, limit: number): Stretch {
+/** The limits of a tolerance. */
+const limitsOf = ({ tolerance, stray = 0 }: StretchOptions): Limits => ({
+  limit: stray > 0 ? STRAY_IN_TOLERANCES * tolerance : tolerance,
+  tolerance,
+  stray,
+});
+/** A straight stretch is told by half the tolerance. */
+const withinHalf = (options: StretchOptions): Limits =>
+  limitsOf({ ...options, tolerance: options.tolerance / 2 });
+
+/** The same; how far off it is, is Infinity where that is beyond the limits. */
+function fitWithin(run: Run, from: number, count: number, options: StretchOptions, limits: Limits): Stretch {
   const { tolerance, about = 8 * tolerance } = options;
   const n = run.points.length;
   const end = wrapped(from + count, n);
   const [a, b] = [run.points[from]!, run.points[end]!];
   const leave = options.leave ?? null;
   const line = lineCubic(a, b);
-  const straight = stretchOff(run, from, count, line, tolerance / 2);
+  const straight = stretchOff(run, from, count, line, withinHalf(options));
   const way = unit(subtract(b, a));
-  // A straight stretch is told by half the tolerance, and goes on in line with what is before.
+  // It goes on in line with what is before.
   const held = (t: Point | null | undefined, w: Point): boolean => !t || dot(t, w) > STRAIGHT;
   if (straight.worst < Infinity && way && held(leave, way) && held(options.arrive, negate(way)))
     return { cubic: line, count, ...straight };
@@ -150,7 +173,7 @@ function fitWithin(run: Run, from: number, count: number, options: StretchOption
   const arrive = options.arrive ?? (back && negate(back));
   const points = samplePoints(run, from, count, FITTED);
   const cubic = fitCubic(points, leave, arrive, TRIAL);
-  return { cubic, count, ...stretchOff(run, from, count, cubic, limit) };
+  return { cubic, count, ...stretchOff(run, from, count, cubic, limits) };
 }
 
 /**
@@ -166,18 +189,19 @@ export function farthestStretch(run: Run, from: number, most: number, options: S
   const n = run.points.length;
   let limit = 1;
   while (limit < most && !run.corners.has(wrapped(from + limit, n))) limit++;
+  const limits = limitsOf(options);
   let good = fitStretch(run, from, 1, options);
   let bad = limit + 1;
   for (let count = Math.min(limit, 16); count > good.count && count < bad;) {
-    const s = fitWithin(run, from, count, options, options.tolerance);
-    if (s.worst <= options.tolerance) good = s;
+    const s = fitWithin(run, from, count, options, limits);
+    if (s.worst < Infinity) good = s;
     else bad = count;
     count = bad > limit ? Math.min(limit, good.count * 2) : Math.floor((good.count + bad) / 2);
   }
   // A corner not far off may hold although the way to it does not: there the curve arrives as it likes.
   if (good.count < limit && good.count > 0.6 * limit && run.corners.has(wrapped(from + limit, n))) {
-    const whole = fitWithin(run, from, limit, options, options.tolerance);
-    if (whole.worst <= options.tolerance) return whole;
+    const whole = fitWithin(run, from, limit, options, limits);
+    if (whole.worst < Infinity) return whole;
   }
   return good;
 }
@@ -189,6 +213,8 @@ export interface FitPathOptions {
   readonly corners?: Iterable<number>;
   /** Length about a point by which its direction is told; eight tolerances when left out. */
   readonly about?: number;
+  /** As of `StretchOptions`. */
+  readonly stray?: number;
 }
 
 /**
@@ -201,7 +227,7 @@ export interface FitPathOptions {
  */
 export function fitPath(
   points: readonly Point[],
-  { tolerance, closed = false, corners = [], about }: FitPathOptions,
+  { tolerance, closed = false, corners = [], about, stray = 0 }: FitPathOptions,
 ): Path {
   if (points.length < 2) throw new RangeError('A path is fitted to two points or more.');
   const run = runOfPoints(points, corners, closed);
@@ -219,13 +245,14 @@ export function fitPath(
     const from = (first + at) % n;
     // Two anchors at least on a ring: one alone has no direction to go round in.
     const most = closed && at === 0 ? Math.ceil(total / 2) : total - at;
-    const options = { tolerance, leave, about: round };
+    const options = { tolerance, leave, about: round, stray };
     let s = farthestStretch(run, from, most, options);
     const closes = closed && at + s.count === total;
     if (closes && seam) {
       const end = fitStretch(run, from, s.count, { ...options, arrive: negate(seam) });
       // Where it does not arrive as the ring began, one more anchor halfway does.
-      if (end.worst > tolerance && s.count > 1) s = fitStretch(run, from, Math.ceil(s.count / 2), options);
+      if (end.worst > limitsOf(options).limit && s.count > 1)
+        s = fitStretch(run, from, Math.ceil(s.count / 2), options);
       else s = end;
     }
     const [a, b, c, d] = s.cubic;

@@ -4,6 +4,7 @@ import { meantSegments } from '../path/meant';
 import { segmentCount, tangentAt, type Path } from '../path/path';
 import { spareAnchors } from '../path/thin';
 import type { Drift } from './drift';
+import { STRAY_SHARE } from './edge-run';
 import { CORNER } from './stations';
 
 /** What a path costs beside what it could. */
@@ -156,7 +157,8 @@ export function measureEconomy(path: Path, drift: Drift, tolerance: number): Eco
   if (points.length < 2 || (path.closed && points.length < 3)) return null;
   const fit = (from: number): number => {
     const turned = from === 0 ? points : [...points.slice(from), ...points.slice(0, from)];
-    return fitPath(turned, { tolerance, closed: path.closed, corners, about: ABOUT }).anchors.length;
+    return fitPath(turned, { tolerance, closed: path.closed, corners, about: ABOUT, stray: STRAY_SHARE })
+      .anchors.length;
   };
   // Where a ring has no corner it is cut at two places, and the better cut counts.
   const seamless = path.closed && corners.length === 0;

@@ -66,6 +66,8 @@ export interface EdgePlaces {
   readonly off: Float64Array;
   /** Standard deviation of the picture's blur across the edge, pixels; NaN where `off` is. */
   readonly blur: Float64Array;
+  /** How softly they were read, the picture's blur among it: standard deviation, pixels. */
+  readonly soft: number;
 }
 
 /** Light of a picture between pixels, into `out` from `to` on; the border's pixels stand for what lies beyond. */
@@ -123,7 +125,9 @@ export function placesAcross(
   const hills = again ? hillsAcross(raster, places, { soft: again && soft > SOFT_FROM_PX ? soft : 0, calm, spacing, ring }) : first; // prettier-ignore
   const off = Float64Array.from(hills, (hill) => hill?.middle ?? NaN);
   const blur = Float64Array.from(hills, (hill) => hill?.blur ?? NaN);
-  if (light === 'true') return { off, blur };
+  const own = enough ? seen[seen.length >> 1]! : 0;
+  const read = Math.hypot(own, Math.sqrt(VARIANCE_OF_READING), Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * (again ? soft : 0))); // prettier-ignore
+  if (light === 'true') return { off, blur, soft: read };
   const even = evened(blur, ring);
   return {
     off: off.map((v, i) => {
@@ -134,6 +138,7 @@ export function placesAcross(
       return share > 0 && !Number.isNaN(hill.drawn) ? share * hill.drawn + (1 - share) * lensed : lensed;
     }),
     blur,
+    soft: read,
   };
 }
 

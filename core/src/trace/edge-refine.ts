@@ -6,6 +6,7 @@ import { acrossAt, formBetween, formsAlong } from './field-form';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
 import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
+import { clearanceAt } from './corner-clearance';
 import { leastStrength } from './noise';
 
 /** A line along a picture's edge, between pixels. */
@@ -141,21 +142,22 @@ export function ontoPlaces(
   points: readonly Point[],
   light: Light,
   spacing = 1,
-): readonly Point[] {
-  if (field.kind === 'line' || points.length < 3) return points;
+): { readonly points: readonly Point[]; readonly soft: number } {
+  if (field.kind === 'line' || points.length < 3) return { points, soft: field.blur };
   const reach = Math.max(2, Math.round(3 / spacing));
   const normals = points.map((_, i) => normalAt(points, i, reach) ?? { x: 0, y: 0 });
-  const { off } = placesAcross(
+  const { off, soft } = placesAcross(
     field.raster,
     points.map((at, i) => ({ at, n: normals[i]! })),
     light,
     { spacing },
   );
   let by = off.find((v) => Math.abs(v) <= MOST_MOVED_PX) ?? 0;
-  return points.map((p, i) => {
+  const moved = points.map((p, i) => {
     if (Math.abs(off[i]!) <= MOST_MOVED_PX) by = off[i]!;
     return add(p, scale(normals[i]!, by));
   });
+  return { points: moved, soft };
 }
 
 /** An edge is followed as long as it has this share of the strength it had. */
@@ -177,6 +179,7 @@ export function followEdge(field: FieldTiles, from: Point, way: Point, most: num
   const out: Point[] = [];
   let [p, d] = [from, way];
   let usual = strengthOf(field, formBetween(field, p.x, p.y, d.y, -d.x));
+  let turned = -TIPS_APART_PX;
   for (let i = 0; i < most; i++) {
     const ahead = add(p, d);
     if (ahead.x < 0 || ahead.y < 0 || ahead.x > width || ahead.y > height) break;
@@ -191,9 +194,24 @@ export function followEdge(field: FieldTiles, from: Point, way: Point, most: num
       const liked = strength * (0.9 + 0.1 * turn.c);
       if (!best || liked > best.strength) best = { at: add(q, scale(n, off)), strength: liked };
     }
-    if (!best || best.strength < Math.max(leastStrength(field, best.at), FADED * usual)) break;
-    const went = unit(subtract(best.at, p));
-    if (!went || dot(went, d) < -0.2) break;
+    const went = best && unit(subtract(best.at, p));
+    if (
+      !best ||
+      !went ||
+      best.strength < Math.max(leastStrength(field, best.at), FADED * usual) ||
+      dot(went, d) < -0.2
+    ) {
+      // At a tip its two sides' blurs leave little of either: it goes on along the other.
+      const other =
+        field.kind === 'edge' && i >= turned + TIPS_APART_PX ? acrossTip(field, p, d, usual) : null;
+      if (!other) break;
+      const gap = Math.max(1, Math.round(distance(p, other.at)));
+      for (let k = 1; k <= gap; k++) out.push(mix(p, other.at, k / gap));
+      [p, d] = [other.at, other.way];
+      i += gap;
+      turned = i;
+      continue;
+    }
     usual = 0.97 * usual + 0.03 * best.strength;
     d = unit(add(scale(d, 0.5), went)) ?? went;
     p = add(p, scale(went, 1));
@@ -202,15 +220,54 @@ export function followEdge(field: FieldTiles, from: Point, way: Point, most: num
   }
   return out;
 }
+
+/** After one tip there is none for so long, pixels. */
+const TIPS_APART_PX = 16;
+/** Beyond a tip its other side is looked for so far off, pixels, this far turned round, and as strong beside what was followed. */
+const TIP_RADII_PX = [5, 8, 11, 14] as const;
+const TIP_TURNS = Array.from({ length: 15 }, (_, k) => toRadians(95 + 6 * k));
+const TIP_STRENGTH = 0.5;
+/** It lies so far beside the side that led there, pixels, and leads away from the tip: the least cosine. */
+const TIP_BESIDE_PX = 2;
+const TIP_ALONG = 0.85;
+
+/** The other side of a tip at which an edge ends: a place on it, and its way on; null where there is none. */
+function acrossTip(
+  field: FieldTiles,
+  tip: Point,
+  way: Point,
+  usual: number,
+): { at: Point; way: Point } | null {
+  for (const radius of TIP_RADII_PX) {
+    let best: { at: Point; way: Point; strength: number } | null = null;
+    for (const turn of TIP_TURNS)
+      for (const side of [1, -1]) {
+        const [c, s] = [Math.cos(turn), side * Math.sin(turn)];
+        const u = { x: c * way.x - s * way.y, y: s * way.x + c * way.y };
+        if (radius * Math.abs(s) < TIP_BESIDE_PX) continue;
+        const q = add(tip, scale(u, radius));
+        const along = edgeWay(field, q);
+        if (!along) continue;
+        const on = scale(along, Math.sign(dot(along, u)) || 1);
+        const strength = strengthOf(field, formBetween(field, q.x, q.y, on.y, -on.x));
+        if (dot(on, u) < TIP_ALONG || strength < Math.max(leastStrength(field, q), TIP_STRENGTH * usual))
+          continue;
+        if (!best || strength > best.strength) best = { at: q, way: on, strength };
+      }
+    if (best) {
+      const { off } = peakAcross(field, best.at, { x: best.way.y, y: -best.way.x }, ASIDE);
+      return { at: add(best.at, scale({ x: best.way.y, y: -best.way.x }, off)), way: best.way };
+    }
+  }
+  return null;
+}
 const TURNS = [0, 0.35, -0.35, 0.8, -0.8].map((a) => ({ c: Math.cos(a), s: Math.sin(a) }));
 
-/** Nearer to a corner than this an edge is round, pixels: blur, and what it takes to calm its jags. */
-const NEAR = 6;
+/** Nearer to a corner than this an edge is round, pixels and softnesses: blur, and what it takes to calm its jags. */
+const NEAR_PX = 6;
+const NEAR_IN_SOFT = 2.6;
 /** Length along which each side is looked at. */
 const SIDE = 16;
-/** Between two sides that run together their blurs mingle up to here, pixels. */
-const MINGLED = 3.5;
-const FARTHEST_MINGLED_PX = 18;
 /** An edge turns sharply where its two sides, drawn on, meet at more than this. */
 const SHARP = toRadians(28);
 
@@ -232,18 +289,16 @@ function drawnOn(
   return way && { at: mix(line.at, curve.at, kept), way };
 }
 
-/** How far from a corner that turns so much its two sides' blurs mingle, pixels. */
-export const mingledWithin = (turn: number): number =>
-  Math.min(FARTHEST_MINGLED_PX, MINGLED / Math.max(0.1, Math.cos(turn / 2)));
-
 /**
  * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the
  * points between are laid onto both up to where they meet.
  *
  * @param points a pixel or so apart
+ * @param soft how softly they were read: standard deviation, pixels
  */
-export function sharpenCorners(points: readonly Point[], spacing = 1): EdgeTrack {
+export function sharpenCorners(points: readonly Point[], soft: number, spacing = 1): EdgeTrack {
   const n = points.length;
+  const round = Math.max(NEAR_PX, NEAR_IN_SOFT * soft);
   const look = (i: number, from: number): { turn: number; at: Point; near: number } | null => {
     const near = Math.ceil(from / spacing);
     const count = Math.max(5, Math.ceil(SIDE / spacing));
@@ -262,17 +317,17 @@ export function sharpenCorners(points: readonly Point[], spacing = 1): EdgeTrack
     return turn < SHARP || !at || distance(at, points[i]!) > 2 * from ? null : { turn, at, near };
   };
   const found: { i: number; turn: number; at: Point; near: number }[] = [];
-  const far = Math.ceil((NEAR + SIDE) / spacing);
-  for (let i = Math.ceil(NEAR / spacing); i < n - Math.ceil(NEAR / spacing); i++) {
+  const far = Math.ceil((round + SIDE) / spacing);
+  for (let i = Math.ceil(round / spacing); i < n - Math.ceil(round / spacing); i++) {
     // Cheap first: nothing turns sharply that hardly turns at all.
     const [p, q] = [points[Math.max(0, i - far)]!, points[Math.min(n - 1, i + far)]!];
     const [a, b] = [unit(subtract(points[i]!, p)), unit(subtract(q, points[i]!))];
     if (!a || !b || dot(a, b) > Math.cos(SHARP * 0.6)) continue;
-    const first = look(i, NEAR);
+    const first = look(i, round);
     if (!first) continue;
     // The more acute, the farther off its sides run undisturbed.
-    const inner = mingledWithin(first.turn);
-    const corner = (inner > NEAR ? look(i, inner) : first) ?? first;
+    const inner = clearanceAt(first.turn, soft);
+    const corner = (inner > round ? look(i, inner) : first) ?? first;
     found.push({ i, ...corner, turn: corner.turn - 0.1 * distance(corner.at, points[i]!) });
   }
   // Of those within reach of each other the sharpest.

@@ -1,6 +1,7 @@
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOfPoints, runTangent, type Run } from '../path/fit-path';
-import { edgeWay, followEdge, mingledWithin, ontoEdge, ontoPlaces, sharpenCorners } from './edge-refine';
+import { edgeWay, followEdge, ontoEdge, ontoPlaces, sharpenCorners } from './edge-refine';
+import { clearanceAt } from './corner-clearance';
 import type { Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
 
@@ -22,6 +23,8 @@ export interface Arrival {
 export const AHEAD = 260;
 /** Length about a point by which the edge's direction is told, pixels. */
 export const ABOUT = 7;
+/** Share of an edge's points that may lie beyond a segment's tolerance: grain must not end it. */
+export const STRAY_SHARE = 0.06;
 /** How far ahead or back a corner's sides are looked at, pixels. */
 const LOOK = 14;
 /** Beside a corner that is not known yet an edge is told from a little farther on, pixels: it is round there. */
@@ -39,9 +42,8 @@ export function edgeThrough(
   const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
   const back = followEdge(field, at, scale(way, -1), far);
   const ahead = followEdge(field, at, way, far);
-  const { points, corners } = sharpenCorners(
-    ontoPlaces(field, ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5), light),
-  );
+  const seen = ontoPlaces(field, ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5), light);
+  const { points, corners } = sharpenCorners(seen.points, seen.soft);
   return { run: runOfPoints(points, corners), index: back.length };
 }
 
@@ -63,7 +65,12 @@ export function turns(run: Run, from: number, leave: Point | null, tolerance: nu
   const last = run.points.length - 1;
   let [at, way] = [from, leave];
   while (out.length < most && at < last - 4) {
-    const s = farthestStretch(run, at, last - at, { tolerance, leave: way, about: ABOUT });
+    const s = farthestStretch(run, at, last - at, {
+      tolerance,
+      leave: way,
+      about: ABOUT,
+      stray: STRAY_SHARE,
+    });
     at += s.count;
     if (at >= last) break;
     out.push(run.points[at]!);
@@ -81,19 +88,17 @@ export function edgeAlong(
   ratio: number,
   end: Point | null,
   light: Light,
-): { run: Run; index: number; ended: boolean; spacing: number } {
+): { run: Run; index: number; ended: boolean; spacing: number; soft: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
   const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD);
-  const whole = sharpenCorners(
-    ontoPlaces(field, ontoEdge(field, [...edge, ...ahead], 1.5, spacing), light, spacing),
-    spacing,
-  );
+  const seen = ontoPlaces(field, ontoEdge(field, [...edge, ...ahead], 1.5, spacing), light, spacing);
+  const whole = sharpenCorners(seen.points, seen.soft, spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
-  const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points);
+  const from = start.leave ? 2 : roundWithin(start.at, drawn.toReversed(), whole.points, seen.soft);
   let skipped = 0;
   while (
     skipped < reached &&
@@ -109,6 +114,7 @@ export function edgeAlong(
     index: Math.max(1, reached + shift),
     ended: ahead.length < AHEAD,
     spacing,
+    soft: seen.soft,
   };
 }
 
@@ -123,7 +129,7 @@ export function extendedEdge(
   run: Run,
   spacing: number,
   light: Light,
-): { run: Run; ended: boolean } {
+): { run: Run; ended: boolean; soft: number } {
   const { points } = run;
   const n = points.length;
   const cut = Math.max(1, n - Math.ceil(ANEW / spacing));
@@ -133,10 +139,13 @@ export function extendedEdge(
   const ahead = onward ? followEdge(field, there, onward, AHEAD) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
-  const redone = sharpenCorners(
-    ontoPlaces(field, ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing), light, spacing),
+  const seen = ontoPlaces(
+    field,
+    ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing),
+    light,
     spacing,
   );
+  const redone = sharpenCorners(seen.points, seen.soft, spacing);
   const joint = nearestIndex(redone.points, points[cut]!, cut - from);
   const shift = cut - joint;
   return {
@@ -148,6 +157,7 @@ export function extendedEdge(
       ],
     ),
     ended: more.length < AHEAD,
+    soft: seen.soft,
   };
 }
 
@@ -157,9 +167,10 @@ export function closedOnto(
   index: number,
   drawn: readonly Point[],
   to: Arrival,
+  soft: number,
 ): Run {
   const kept = points.slice(0, index);
-  const within = to.arrive ? 2 : roundWithin(to.at, drawn, kept.toReversed());
+  const within = to.arrive ? 2 : roundWithin(to.at, drawn, kept.toReversed(), soft);
   while (kept.length > 1 && distance(kept.at(-1)!, to.at) < within) kept.pop();
   return runOfPoints([...kept, to.at], [...corners].filter((c) => c < kept.length)); // prettier-ignore
 }
@@ -185,14 +196,14 @@ export function onRun({ points }: Run, place: number, p: Point): { at: Point; ne
 }
 
 /** How far about a corner its edge is round, told by how sharply its two sides, lines that lead away from it, turn there. */
-function roundWithin(at: Point, one: readonly Point[], other: readonly Point[]): number {
+function roundWithin(at: Point, one: readonly Point[], other: readonly Point[], soft: number): number {
   const away = (line: readonly Point[]): Point | null => {
     const p = line.find((q) => distance(q, at) >= LOOK);
     return p ? unit(subtract(p, at)) : null;
   };
   const [a, b] = [away(one), away(other)];
   if (!a || !b) return ROUND;
-  return Math.max(3, mingledWithin(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b))))));
+  return Math.max(3, clearanceAt(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b)))), soft));
 }
 
 /** The point of a line nearest to `p`, by index, sought about one that is likely. */

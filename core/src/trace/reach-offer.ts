@@ -39,6 +39,8 @@ export interface KnownEdge {
   readonly ended: boolean;
   /** Pixels from point to point. */
   readonly spacing: number;
+  /** How softly it was read: standard deviation, pixels. */
+  readonly soft: number;
   /** What it was edge for: a pixel, and where on the run that is. */
   readonly end: Point;
   readonly index: number;

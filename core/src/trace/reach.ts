@@ -10,6 +10,7 @@ import {
   edgeThrough,
   extendedEdge,
   onRun,
+  STRAY_SHARE,
   turnedRound,
   turns,
   type Arrival,
@@ -83,7 +84,7 @@ const ENOUGH_AT_ONCE = 2500;
 /** So much of a known edge ahead of the pointer is enough not to look for more, pixels. */
 const ENOUGH = 90;
 /** So far an edge is followed where a path only begins and no turns are asked for, pixels. */
-const SHORT_LOOK = 24;
+const SHORT_LOOK = 48;
 /** About where a path began what is drawn does not close the way, pixels of the smaller picture. */
 const CLOSING_ROOM = 8;
 
@@ -194,11 +195,11 @@ function wayToPointer({ memory, end }: Question, wire: Wire): readonly Point[] |
 /** Offers the segment that ends in a place given: the edge as far as there, led onto it. */
 function offerOnto(
   { memory }: Question,
-  { run, index }: { readonly run: Run; readonly index: number },
+  { run, index, soft }: Pick<KnownEdge, 'run' | 'index' | 'soft'>,
   to: Arrival,
   along: StretchOptions,
 ): Reached {
-  const closing = closedOnto(run, index, memory.drawn, to);
+  const closing = closedOnto(run, index, memory.drawn, to, soft);
   const last = closing.points.length - 1;
   return answerOf(closing, last, fitStretch(closing, 0, last, { ...along, arrive: to.arrive }), null, []);
 }
@@ -232,7 +233,7 @@ export function reach(
   const question: Question = { field, pointer, options, memory, end, endAt: large(end) };
   if (!start) return offerBeginning(question);
   const wire = wireFrom(question, start);
-  const along = { tolerance, leave: start.leave, about: ABOUT };
+  const along = { tolerance, leave: start.leave, about: ABOUT, stray: STRAY_SHARE };
   if (memory.edge && !to) {
     const known = offerKnown(question, memory.edge, along);
     if (known !== undefined) return known;
