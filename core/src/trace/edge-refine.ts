@@ -89,22 +89,43 @@ function withoutJags(points: readonly Point[], reach: number): Point[] {
   });
 }
 
-/** Weights of the parabola nearest to so many neighbours. Source: Savitzky and Golay (1964), table I. */
-const PARABOLA: readonly (readonly [sum: number, weights: readonly number[]])[] = [
-  [231, [59, 54, 39, 14, -21]],
-  [35, [17, 12, -3]],
-];
+/**
+ * Weight of the k-th neighbour in the parabola nearest to m of them to either side. Source: Savitzky and Golay (1964), whose
+ * table I this gives.
+ */
+const parabolaWeight = (m: number, k: number): number =>
+  (3 * (3 * m * m + 3 * m - 1 - 5 * k * k)) / ((2 * m - 1) * (2 * m + 1) * (2 * m + 3));
+
+/** Where the parabola nearest to m places to either side has a place. */
+function onParabola(points: readonly Point[], i: number, m: number): Point {
+  let out = scale(points[i]!, parabolaWeight(m, 0));
+  for (let k = 1; k <= m; k++)
+    out = add(out, scale(add(points[i - k]!, points[i + k]!), parabolaWeight(m, k)));
+  return out;
+}
 
 /** Grain taken out of a line that bends: each point put on the parabola nearest to those about it. */
 const withoutGrain = (points: readonly Point[]): Point[] =>
   points.map((p, i) => {
     const room = Math.min(i, points.length - 1 - i);
-    const [sum, weights] = PARABOLA.find(([, w]) => w.length - 1 <= room) ?? [1, [1]];
-    let out = scale(p, weights[0]! / sum);
-    for (let k = 1; k < weights.length; k++)
-      out = add(out, scale(add(points[i - k]!, points[i + k]!), weights[k]! / sum));
-    return out;
+    return room < 2 ? p : onParabola(points, i, room < 4 ? 2 : 4);
   });
+
+/** Grain of a line is told beside parabolas over so much of it to either side, pixels, at every so manieth point. */
+const GRAIN_OVER_PX = 15;
+const GRAIN_EVERY = 3;
+/** Deviations in a median's size, of a normal distribution. */
+const DEVIATIONS_OF_MEDIAN = 1.4826;
+
+/** How far grain puts a line's points off, standard deviation in pixels: corners, which are few, do not count. */
+export function grainOf(points: readonly Point[], spacing = 1): number {
+  const m = Math.max(3, Math.round(GRAIN_OVER_PX / spacing));
+  const off: number[] = [];
+  for (let i = m; i + m < points.length; i += GRAIN_EVERY)
+    off.push(distance(points[i]!, onParabola(points, i, m)));
+  off.sort((a, b) => a - b);
+  return DEVIATIONS_OF_MEDIAN * (off[off.length >> 1] ?? 0);
+}
 
 const normalAt = (points: readonly Point[], i: number, reach: number): Point | null => {
   const d = unit(subtract(points[Math.min(points.length - 1, i + reach)]!, points[Math.max(0, i - reach)]!));

@@ -1,6 +1,7 @@
+import { toRadians } from '../geometry/angle';
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOfPoints, runTangent, type Run } from '../path/fit-path';
-import { edgeWay, followEdge, ontoEdge, ontoPlaces, sharpenCorners } from './edge-refine';
+import { edgeWay, followEdge, grainOf, ontoEdge, ontoPlaces, sharpenCorners } from './edge-refine';
 import { clearanceAt } from './corner-clearance';
 import type { Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
@@ -23,12 +24,17 @@ export interface Arrival {
 export const AHEAD = 260;
 /** Length about a point by which the edge's direction is told, pixels. */
 export const ABOUT = 7;
+/** Grain's deviations that a segment's tolerance has room for. */
+const GRAIN_DEVIATIONS = 2;
+/** Within what a segment holds an edge told so grainily: the tolerance, and what is grain's. */
+export const withGrain = (tolerance: number, grain: number): number =>
+  Math.hypot(tolerance, GRAIN_DEVIATIONS * grain);
 /** Share of an edge's points that may lie beyond a segment's tolerance: grain must not end it. */
 export const STRAY_SHARE = 0.06;
 /** How far ahead or back a corner's sides are looked at, pixels. */
 const LOOK = 14;
-/** Beside a corner that is not known yet an edge is told from a little farther on, pixels: it is round there. */
-const ROUND = 6;
+/** A corner whose other side is not known is taken to turn so much. */
+const LIKELY_TURN = toRadians(120);
 
 /** The edge's corner, or the edge itself, nearest to a place on it; and the run of edge about it, to `far` either way. */
 export function edgeThrough(
@@ -88,7 +94,7 @@ export function edgeAlong(
   ratio: number,
   end: Point | null,
   light: Light,
-): { run: Run; index: number; ended: boolean; spacing: number; soft: number } {
+): { run: Run; index: number; ended: boolean; spacing: number; soft: number; grain: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
@@ -115,6 +121,7 @@ export function edgeAlong(
     ended: ahead.length < AHEAD,
     spacing,
     soft: seen.soft,
+    grain: grainOf(seen.points, spacing),
   };
 }
 
@@ -129,7 +136,7 @@ export function extendedEdge(
   run: Run,
   spacing: number,
   light: Light,
-): { run: Run; ended: boolean; soft: number } {
+): { run: Run; ended: boolean; soft: number; grain: number } {
   const { points } = run;
   const n = points.length;
   const cut = Math.max(1, n - Math.ceil(ANEW / spacing));
@@ -158,6 +165,7 @@ export function extendedEdge(
     ),
     ended: more.length < AHEAD,
     soft: seen.soft,
+    grain: grainOf(seen.points, spacing),
   };
 }
 
@@ -202,7 +210,7 @@ function roundWithin(at: Point, one: readonly Point[], other: readonly Point[], 
     return p ? unit(subtract(p, at)) : null;
   };
   const [a, b] = [away(one), away(other)];
-  if (!a || !b) return ROUND;
+  if (!a || !b) return clearanceAt(LIKELY_TURN, soft);
   return Math.max(3, clearanceAt(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b)))), soft));
 }
 

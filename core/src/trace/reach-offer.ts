@@ -41,6 +41,8 @@ export interface KnownEdge {
   readonly spacing: number;
   /** How softly it was read: standard deviation, pixels. */
   readonly soft: number;
+  /** How far grain puts its points off: standard deviation, pixels. */
+  readonly grain: number;
   /** What it was edge for: a pixel, and where on the run that is. */
   readonly end: Point;
   readonly index: number;

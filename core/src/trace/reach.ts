@@ -1,6 +1,6 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
-import { fitStretch, type Run, type StretchOptions } from '../path/fit-path';
+import { fitStretch, type StretchOptions } from '../path/fit-path';
 import {
   ABOUT,
   AHEAD,
@@ -12,6 +12,7 @@ import {
   onRun,
   STRAY_SHARE,
   turnedRound,
+  withGrain,
   turns,
   type Arrival,
   type Departure,
@@ -99,6 +100,12 @@ interface Question {
   readonly endAt: Point;
 }
 
+/** How a stretch of a grainy edge is fitted. */
+const heldBy = (along: StretchOptions, grain: number): StretchOptions => ({
+  ...along,
+  tolerance: withGrain(along.tolerance, grain),
+});
+
 /** Where a path could begin: on the edge at the pointer, with the turns of the edge either way. */
 function offerBeginning({ field, pointer, options, endAt }: Question): Reached | null {
   const { tolerance, near, hints = 0, light = 'looks' } = options;
@@ -160,8 +167,9 @@ function offerNew(
 ): Reached | null {
   memory.edge = { ...edge, farthest: null };
   memory.open = true;
-  const first = segmentToPlace(memory.edge, edge.index, pointer, options.near, along, 0);
-  return first && first.worst <= options.tolerance ? { ...first, open: true } : null;
+  const held = heldBy(along, edge.grain);
+  const first = segmentToPlace(memory.edge, edge.index, pointer, options.near, held, 0);
+  return first && first.worst <= held.tolerance ? { ...first, open: true } : null;
 }
 
 /**
@@ -171,7 +179,8 @@ function offerNew(
 function offerKnown(question: Question, edge: KnownEdge, along: StretchOptions): Reached | null | undefined {
   const { field, pointer, options, memory, end, endAt } = question;
   const { near, hints = 0, light = 'looks' } = options;
-  const known = withFarthest(edge, along);
+  const held = heldBy(along, edge.grain);
+  const known = withFarthest(edge, held);
   memory.edge = known;
   const onTick = distance(known.farthest.cubic[3], pointer) <= near;
   const place = onTick ? known.farthest.count : placeOn(known, end, endAt, 1.5 * field.ratio + 1);
@@ -179,7 +188,7 @@ function offerKnown(question: Question, edge: KnownEdge, along: StretchOptions):
   const { points, upTo } = known.run;
   const same = end.x === known.end.x && end.y === known.end.y;
   if (known.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
-    return segmentToPlace(known, place, pointer, near, along, hints);
+    return segmentToPlace(known, place, pointer, near, held, hints);
   const on = extendedEdge(field.fine, known.run, known.spacing, light);
   return offerNew(question, { ...on, spacing: known.spacing, end, index: place }, along);
 }
@@ -195,13 +204,19 @@ function wayToPointer({ memory, end }: Question, wire: Wire): readonly Point[] |
 /** Offers the segment that ends in a place given: the edge as far as there, led onto it. */
 function offerOnto(
   { memory }: Question,
-  { run, index, soft }: Pick<KnownEdge, 'run' | 'index' | 'soft'>,
+  { run, index, soft, grain }: Pick<KnownEdge, 'run' | 'index' | 'soft' | 'grain'>,
   to: Arrival,
   along: StretchOptions,
 ): Reached {
   const closing = closedOnto(run, index, memory.drawn, to, soft);
   const last = closing.points.length - 1;
-  return answerOf(closing, last, fitStretch(closing, 0, last, { ...along, arrive: to.arrive }), null, []);
+  return answerOf(
+    closing,
+    last,
+    fitStretch(closing, 0, last, { ...heldBy(along, grain), arrive: to.arrive }),
+    null,
+    [],
+  );
 }
 
 /**
