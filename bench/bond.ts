@@ -2,8 +2,7 @@
 // of it is seen, what is seen where nothing is, how near Settle comes, and whether Reach comes round with how many anchors.
 import {
   driftFigures,
-  EDGE_BLUR,
-  fieldTiles,
+  edgeTiles,
   measureDrift,
   nearestOnPath,
   settle,
@@ -20,7 +19,7 @@ const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.
 const at95 = (v: readonly number[]): number =>
   v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
 const f = (v: number, wide: number, digits = 2): string => v.toFixed(digits).padStart(wide);
-const fieldOf = (raster: Raster): FieldTiles => fieldTiles(raster, 'edge', EDGE_BLUR);
+const fieldOf = (raster: Raster): FieldTiles => edgeTiles(raster);
 const offs = (path: Path, truth: Path): number[] =>
   pointsAlong(path).map((p) => nearestOnPath(truth, p)!.distance);
 

@@ -1,10 +1,10 @@
-import { EDGE_BLUR, fieldTiles, nearestOnPath } from '@mirrot/core';
+import { edgeTiles, nearestOnPath } from '@mirrot/core';
 import { clickAlong, pointsAlong } from '../core/src/trace/clicking';
 import { CONDITIONS, truthsOfSet } from './bond-set';
 const names = process.env.ONLY!.split(',');
 for (const c of CONDITIONS.filter((c) => names.includes(c.name)))
   for (const [k, { name, truth }] of truthsOfSet.entries()) {
-    const field = fieldTiles(await c.take(truth, k), 'edge', EDGE_BLUR);
+    const field = edgeTiles(await c.take(truth, k));
     const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8, {
       light: c.light ?? 'true',
     });

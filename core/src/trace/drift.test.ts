@@ -6,7 +6,7 @@ import type { Path } from '../path/path';
 import { measureDrift } from './drift';
 import { driftFigures } from './figures';
 import { fieldTiles } from './field-tiles';
-import { EDGE_BLUR } from './follow';
+import { EDGE_BLUR } from './field-tiles';
 import { painted } from './testing';
 
 const INK = [40, 70, 60] as const;

@@ -10,7 +10,7 @@ import { circlePath, pathOf, anchor, squarePath } from '../testing';
 import { measureDrift } from './drift';
 import { measureEconomy, trackedEdge } from './economy';
 import { fieldTiles } from './field-tiles';
-import { EDGE_BLUR } from './follow';
+import { EDGE_BLUR } from './field-tiles';
 import { painted } from './testing';
 
 const fieldOf = (path: Path, grain = 0) =>

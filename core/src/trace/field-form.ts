@@ -1,5 +1,4 @@
 import type { Point } from '../geometry/vector';
-import type { Field, FieldKind } from './field';
 import type { FieldTiles } from './field-tiles';
 import { keyOf, TILE, tileAt } from './field-tiles';
 
@@ -35,25 +34,6 @@ export function acrossAt(
     ny /= size;
   } else nx = 1;
   return { strength: edge ? Math.sqrt(value > 0 ? value : 0) : Math.abs(value), nx, ny };
-}
-
-/** Strengths of every so manieth pixel of a tile both ways, in no order. */
-export function strengthsOf(
-  { width, height, xx, xy, yy }: Field,
-  kind: FieldKind,
-  every: number,
-): Float32Array {
-  const out = new Float32Array(Math.ceil(width / every) * Math.ceil(height / every));
-  let n = 0;
-  for (let y = 0; y < height; y += every)
-    for (let x = 0; x < width; x += every) {
-      const k = y * width + x;
-      const middle = (xx[k]! + yy[k]!) / 2;
-      const half = (xx[k]! - yy[k]!) / 2;
-      const off = Math.sqrt(half * half + xy[k]! * xy[k]!);
-      out[n++] = kind === 'edge' ? Math.sqrt(Math.max(0, middle + off)) : Math.abs(middle) + off;
-    }
-  return out;
 }
 
 /** Strength of the field at a pixel, whole numbers. */

@@ -1,8 +1,10 @@
 import type { Point } from '../geometry/vector';
 import type { Raster } from '../picture/raster';
+import { BINOMIAL_BLUR } from './blur-planes';
 import { edgeField } from './edge-field';
 import type { Field, FieldKind } from './field';
 import { lineField } from './line-field';
+import { blurForTile } from './tile-scale';
 
 /** Side of a tile in pixels, and how many are kept: about a hundred megabytes. */
 export const TILE = 128;
@@ -14,24 +16,40 @@ export interface FieldTiles {
   readonly raster: Raster;
   readonly kind: FieldKind;
   readonly blur: number;
+  /** Tiles whose edges are soft are made with a blur that fits them. */
+  readonly adapts: boolean;
   readonly tiles: Map<number, Field>;
   /** The tile asked for last. */
   last: Field | null;
 }
 
+/** All tiles with one blur, pixels. */
 export const fieldTiles = (raster: Raster, kind: FieldKind, blur: number): FieldTiles => ({
   raster,
   kind,
   blur,
+  adapts: false,
   tiles: new Map(),
   last: null,
+});
+
+/**
+ * Blur with which edges are looked for, about a pixel and a half: enough to calm grain and JPEG blocks, little enough to keep
+ * two edges apart.
+ */
+export const EDGE_BLUR = BINOMIAL_BLUR;
+
+/** The field by which edges are followed, with more blur where the picture is soft. */
+export const edgeTiles = (raster: Raster): FieldTiles => ({
+  ...fieldTiles(raster, 'edge', EDGE_BLUR),
+  adapts: true,
 });
 
 export const keyOf = (i: number, j: number): number => j * 65_536 + i;
 
 /** The tile in column i, row j; made when it is not there. */
 export function tileAt(field: FieldTiles, i: number, j: number): Field {
-  const { raster, kind, blur, tiles } = field;
+  const { raster, kind, blur, adapts, tiles } = field;
   const key = keyOf(i, j);
   let tile = tiles.get(key);
   if (!tile) {
@@ -42,7 +60,10 @@ export function tileAt(field: FieldTiles, i: number, j: number): Field {
       height: Math.min(TILE, raster.height - j * TILE),
     };
     if (tiles.size >= KEPT) tiles.delete(tiles.keys().next().value!);
-    tiles.set(key, (tile = MAKERS[kind](raster, { blur, box })));
+    tile = MAKERS[kind](raster, { blur, box });
+    const fit = adapts ? blurForTile(raster, tile, blur) : blur;
+    if (fit > blur) tile = MAKERS[kind](raster, { blur: fit, box });
+    tiles.set(key, tile);
   }
   return tile;
 }

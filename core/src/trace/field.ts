@@ -33,3 +33,22 @@ export function boxOf(raster: Raster, { blur, box }: FieldOptions) {
   if (!(blur > 0)) throw new RangeError(`A field needs a blur above 0; it was ${blur}.`);
   return box ?? { x0: 0, y0: 0, width: raster.width, height: raster.height };
 }
+
+/** Strengths of every so manieth pixel of a tile both ways, in no order. */
+export function strengthsOf(
+  { width, height, xx, xy, yy }: Field,
+  kind: FieldKind,
+  every: number,
+): Float32Array {
+  const out = new Float32Array(Math.ceil(width / every) * Math.ceil(height / every));
+  let n = 0;
+  for (let y = 0; y < height; y += every)
+    for (let x = 0; x < width; x += every) {
+      const k = y * width + x;
+      const middle = (xx[k]! + yy[k]!) / 2;
+      const half = (xx[k]! - yy[k]!) / 2;
+      const off = Math.sqrt(half * half + xy[k]! * xy[k]!);
+      out[n++] = kind === 'edge' ? Math.sqrt(Math.max(0, middle + off)) : Math.abs(middle) + off;
+    }
+  return out;
+}

@@ -1,15 +1,9 @@
 import type { Path } from '../path/path';
 import type { Raster } from '../picture/raster';
 import { measureDrift, type Follow } from './drift';
-import type { FieldTiles } from './field-tiles';
-import { BINOMIAL_BLUR } from './blur-planes';
+import { EDGE_BLUR, type FieldTiles } from './field-tiles';
 import type { FieldKind } from './field';
 
-/**
- * Blur with which edges are looked for, about a pixel and a half: enough to calm grain and JPEG blocks, little enough to keep
- * two edges apart.
- */
-export const EDGE_BLUR = BINOMIAL_BLUR;
 /** Blur with which strokes are looked for when their width is not known. */
 const LINE_BLUR = 2.5;
 /** How far beside a stroke's middle its ground is looked at, in blurs of the field. */

@@ -8,7 +8,7 @@ import { transformPath } from '../path/path-map';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { fieldTiles, type FieldTiles } from './field-tiles';
-import { EDGE_BLUR } from './follow';
+import { EDGE_BLUR } from './field-tiles';
 import { halved } from '../picture/halve';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
 import { painted } from './testing';

@@ -10,7 +10,7 @@ import { transformPath } from '../path/path-map';
 import { measureDrift } from './drift';
 import { fieldTiles } from './field-tiles';
 import { driftFigures } from './figures';
-import { EDGE_BLUR } from './follow';
+import { EDGE_BLUR } from './field-tiles';
 import { settle } from './settle';
 import { painted } from './testing';
 

@@ -6,7 +6,7 @@ import { withoutBumps } from './without-bumps';
 import { measureDrift } from './drift';
 import { driftFigures } from './figures';
 import { fieldTiles } from './field-tiles';
-import { EDGE_BLUR } from './follow';
+import { EDGE_BLUR } from './field-tiles';
 import { painted } from './testing';
 
 // Truth: a square with a notch 12 px long and 2 deep in its upper side, as it was painted.
