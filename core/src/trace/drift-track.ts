@@ -79,7 +79,7 @@ type Five = [number, number, number, number, number];
 /** Cost of leaving the track or coming back to it, of moving aside by a pixel, and of lying far off. */
 const SWITCH = 1.2;
 const ASIDE = 0.12;
-const FAR = 0.12;
+const FAR = 0.25;
 /** Pixels that a track may move aside along each pixel. */
 const MOST_ASIDE = 1;
 

@@ -1,6 +1,8 @@
-import { add, scale } from '../geometry/vector';
-import type { Path } from '../path/path';
+import { add, dot, scale } from '../geometry/vector';
+import { tangentAt, type Path } from '../path/path';
+import type { Raster } from '../picture/raster';
 import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
+import { clearanceAt } from './corner-clearance';
 import { coveredPlaces, type Cover } from './covers';
 import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
@@ -73,9 +75,19 @@ const SHORTEST = 9;
 export function measureDrift(
   path: Path,
   field: FieldTiles,
-  { reach, flip = false, spacing = 1, stroke = 0, detail = 0, covers = [], light = 'looks' }: DriftOptions,
+  {
+    reach,
+    flip = false,
+    spacing = 1,
+    stroke = 0,
+    detail = 0,
+    covers = [],
+    light: wanted = 'looks',
+  }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
+  // Of a stroke's two borders and of lines what one side is tells nothing.
+  const light = field.kind === 'edge' && stroke === 0 ? wanted : null;
   const step = spacing > FEW ? LONG_STEP : NORMAL_STEP_PX;
   const half = Math.max(2, Math.min(80, Math.round(reach / step)));
   const wide = 2 * half + 1;
@@ -102,11 +114,18 @@ export function measureDrift(
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
       if (k === 0 || k === wide - 1 || s(k) < thresholds[i]!) return { station, value: NaN, strength: s(k) };
+      // Far up it is another edge's, and this one its shoulder: the picture's own pixels tell them apart.
+      const shoulder =
+        light !== null && Math.abs(k - ks[i]!) * step > SHOULDER_PX && s(ks[i]!) >= thresholds[i]!;
+      if (shoulder) return { station, value: (ks[i]! - half) * step, strength: s(ks[i]!) };
       const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel))) / 2;
       return { station, value: (k - half) * step + off, strength: s(k) };
     });
-    if (field.kind === 'edge') toPlaces(found, field, { light: stroke > 0 ? null : light, spacing, ring });
-    if (!ring) dropNearCorners(found, 2.5 * field.blur, pieces[c]!);
+    let soft = field.blur;
+    if (light) soft = toPlaces(found, field.raster, { light, spacing, ring });
+    else if (field.kind === 'edge')
+      for (const f of found) f.value += pulledBy(field.blur ** 2 + PIXEL_VARIANCE, f.station.bend);
+    if (!ring) dropNearCorners(found, soft, pieces[c]!);
     dropSteep(found, ring);
     dropShort(found, ring);
     if (detail > 0)
@@ -169,6 +188,11 @@ function pulledBy(variance: number, bend: number): number {
   return (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
 }
 
+/** A pixel's own extent adds to the field's variance. */
+const PIXEL_VARIANCE = 0.25;
+/** An edge's shoulder is no part of it farther than this from its top, pixels. */
+const SHOULDER_PX = 2;
+
 /** Tracks are calmed over so many pixels to either side before they are looked at again. */
 const CALMED_PX = 10;
 /** Values farther apart than this belong to two edges, pixels. */
@@ -189,34 +213,50 @@ function calmed(found: readonly { value: number }[], reach: number): number[] {
   });
 }
 
-/** Values told by the field moved to where the light has it; without one, the field's own blur is undone. */
+/**
+ * Values told by the field moved to where the light has the edge; those that see none there, as the nearest before them.
+ *
+ * @returns how softly they were read: standard deviation, pixels
+ */
 function toPlaces(
   found: { station: Station; value: number }[],
-  field: FieldTiles,
-  { light, spacing, ring }: { light: Light | null; spacing: number; ring: boolean },
-): void {
+  raster: Raster,
+  { light, spacing, ring }: { light: Light; spacing: number; ring: boolean },
+): number {
   const known = found.filter(({ value }) => !Number.isNaN(value));
   calmed(known, CALMED_PX / spacing).forEach((value, i) => (known[i]!.value = value));
-  const { off, blur } = placesAcross(
-    field.raster,
-    light ? known.map(({ station: { at, n }, value }) => ({ at: add(at, scale(n, value)), n })) : [],
-    light ?? 'looks',
+  const { off, blur, soft } = placesAcross(
+    raster,
+    known.map(({ station: { at, n }, value }) => ({ at: add(at, scale(n, value)), n })),
+    light,
     { spacing, ring: ring && known.length === found.length },
   );
+  let by = off.find((v) => Math.abs(v) <= MOST_MOVED_PX) ?? 0;
   known.forEach((f, i) => {
-    const by = off[i] ?? NaN;
-    // A pixel's own extent adds to the field's variance. What lenses do to a bend shows in the picture: it is so as it looks.
-    if (!(Math.abs(by) <= MOST_MOVED_PX)) f.value += pulledBy(field.blur ** 2 + 0.25, f.station.bend);
-    else f.value += by + (light === 'true' ? pulledBy(blur[i]! ** 2, f.station.bend) : 0);
+    const seen = Math.abs(off[i]!) <= MOST_MOVED_PX;
+    if (seen) by = off[i]!;
+    // What lenses do to a bend shows in the picture: it is so as it looks.
+    f.value += by + (seen && light === 'true' ? pulledBy(blur[i]! ** 2, f.station.bend) : 0);
   });
+  return soft;
+}
+
+/** How sharply a path turns at an anchor, radians; null at the ends of an open one. */
+function turnAt(path: Path, anchor: number): number | null {
+  const i = path.closed ? anchor % path.anchors.length : anchor;
+  const [a, b] = [tangentAt(path, i, 'in'), tangentAt(path, i, 'out')];
+  return a && b ? Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) : null;
 }
 
 /** Stations that follow each other in sight. */
 interface Piece {
   readonly stations: Station[];
-  /** An open path begins with it, or ends: there the line is whole, at its other ends it goes on round a corner or under a cover. */
-  readonly begins: boolean;
-  readonly ends: boolean;
+  /**
+   * How sharply the line turns before it and after it, radians: at a corner, or not at all where a cover parts it; null where an
+   * open path begins or ends and the line is whole.
+   */
+  readonly turnBefore: number | null;
+  readonly turnAfter: number | null;
 }
 
 /** Chains without what is covered: parted there, so that no track runs on beneath. */
@@ -227,7 +267,7 @@ function inSight(
 ): { readonly pieces: Piece[]; readonly ring: boolean; readonly hidden: Station[] } {
   const isCovered = coveredPlaces(path, covers);
   const hidden: Station[] = [];
-  const pieces = chains.flatMap((chain, c): Piece[] => {
+  const pieces = chains.flatMap((chain): Piece[] => {
     const runs: Station[][] = [[]];
     for (const station of chain) {
       if (!isCovered(station.at)) runs.at(-1)!.push(station);
@@ -243,8 +283,8 @@ function inSight(
       .filter((stations) => stations.length > 0)
       .map((stations) => ({
         stations,
-        begins: !path.closed && c === 0 && stations[0] === first,
-        ends: !path.closed && c === chains.length - 1 && stations.at(-1) === last,
+        turnBefore: stations[0] === first ? turnAt(path, first!.segment) : 0,
+        turnAfter: stations.at(-1) === last ? turnAt(path, last!.segment + 1) : 0,
       }));
   });
   return { pieces, ring: ring && hidden.length === 0, hidden };
@@ -253,10 +293,12 @@ function inSight(
 /** Takes the values near a piece's ends away where it goes on: a blurred edge is round at corners, and another's at covers. */
 function dropNearCorners(
   found: { station: Station; value: number }[],
-  within: number,
-  { begins, ends }: Piece,
+  soft: number,
+  { turnBefore, turnAfter }: Piece,
 ): void {
-  const clear = (list: typeof found): void => {
+  const clear = (list: typeof found, turn: number | null): void => {
+    if (turn === null) return;
+    const within = clearanceAt(turn, soft);
     let gone = 0;
     for (const f of list) {
       if (gone >= within) return;
@@ -264,8 +306,8 @@ function dropNearCorners(
       f.value = NaN;
     }
   };
-  if (!begins) clear(found);
-  if (!ends) clear([...found].reverse());
+  clear(found, turnBefore);
+  clear([...found].reverse(), turnAfter);
 }
 
 /** A track that goes aside faster than this crosses the path: it is another edge. */

@@ -2,6 +2,7 @@ import { cubicLength } from '../geometry/cubic';
 import { solveDamped } from '../geometry/least-squares';
 import { add, scale, type Point } from '../geometry/vector';
 import { segmentCount, segmentCubic, type Path } from '../path/path';
+import { FARTHEST_CLEARANCE_PX } from './corner-clearance';
 import type { Drift } from './drift';
 import type { Freedom } from './settle-freedoms';
 import { isCorner } from './settle-freedoms';
@@ -22,12 +23,7 @@ interface Residual {
 }
 
 /** Where the curve should be: on the track where there is one, where it is where there is none; nothing near corners. */
-export function targetsOn(
-  path: Path,
-  drift: Drift,
-  blur: number,
-  only: ReadonlySet<number> | null,
-): Residual[] {
+export function targetsOn(path: Path, drift: Drift, only: ReadonlySet<number> | null): Residual[] {
   const lengths = Array.from({ length: segmentCount(path) }, (_, s) => cubicLength(segmentCubic(path, s)));
   const rows: Residual[] = [];
   const strong = [...drift.strength].sort((a, b) => a - b)[Math.floor(drift.strength.length / 2)] ?? 0;
@@ -39,14 +35,14 @@ export function targetsOn(
     const count = end - i;
     const step = Math.max(1, count / MOST_RESIDUALS);
     const [from, to] = [segment, (segment + 1) % path.anchors.length];
-    const far = 3 * blur;
     const [cornerAtStart, cornerAtEnd] = [isCorner(path, from), isCorner(path, to)];
     for (let f = 0; f < count && (!only || only.has(segment)); f += step) {
       const k = i + Math.floor(f);
       const s = ((k - i + 0.5) / count) * lengths[segment]!;
-      if ((cornerAtStart && s < far) || (cornerAtEnd && lengths[segment]! - s < far)) continue;
       const v = drift.value[k]!;
       const on = !Number.isNaN(v);
+      const besideCorner = (cornerAtStart && s < FARTHEST_CLEARANCE_PX) || (cornerAtEnd && lengths[segment]! - s < FARTHEST_CLEARANCE_PX); // prettier-ignore
+      if (besideCorner && !on) continue;
       const n = { x: drift.nx[k]!, y: drift.ny[k]! };
       const at = { x: drift.x[k]!, y: drift.y[k]! };
       rows.push({

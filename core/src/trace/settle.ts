@@ -135,7 +135,7 @@ export function settle(
     }
     if (round === ROUNDS - 1) break;
     if (round === 2) current = bent(current, drift, chosen);
-    const rows = targetsOn(current, drift, field.blur, chosen);
+    const rows = targetsOn(current, drift, chosen);
     const free = freedoms(current, anchors, chosen);
     let next = current;
     for (let k = 0; k < STEPS_TO_ONE_TRACK; k++) {
