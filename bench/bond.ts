@@ -10,6 +10,7 @@ import {
   type Path,
   type Raster,
 } from '@mirrot/core';
+import { halved } from '../core/src/picture/halve';
 import { pointsAlong, clickAlong } from '../core/src/trace/clicking';
 import { CONDITIONS, GROUNDS, roughly, strayLines, truthsOfSet } from './bond-set';
 
@@ -43,10 +44,13 @@ for (const condition of CONDITIONS) {
   const worse: string[] = [];
   let [whole, tried, anchors, own] = [0, 0, 0, 0];
   const reached: number[] = [];
+  const lost: string[] = [];
   let farthest = 0;
   for (const [k, { name: what, truth }] of truthsOfSet.entries()) {
     const raster = await condition.take(truth, k);
     const field = fieldOf(raster);
+    const half = halved(raster);
+    const smaller = [edgeTiles(half), edgeTiles(halved(half))];
     if (parts.has('drift')) {
       const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light })], 1); // prettier-ignore
       if (measured > 0) drifts.push(off);
@@ -56,11 +60,17 @@ for (const condition of CONDITIONS) {
     }
     if (parts.has('settle')) {
       const rough = roughly(truth, 5, 700 + k);
-      const { path } = settle(rough, field, { reach: 12, light });
+      const { path } = settle(rough, field, { reach: 12, light, coarser: smaller });
       const left = offs(path, truth);
       settled.push(mean(left));
       ends.push(Math.max(...left));
       if (mean(left) > mean(offs(rough, truth))) worse.push(what);
+    }
+    if (parts.has('far')) {
+      const rough = roughly(truth, 20, 900 + k);
+      const { path } = settle(rough, field, { reach: 16, light, coarser: smaller });
+      const left = mean(offs(path, truth));
+      if (left > 0.5) lost.push(`${what} ${left.toFixed(1)}`);
     }
     if (parts.has('reach')) {
       const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8, { light });
@@ -76,6 +86,6 @@ for (const condition of CONDITIONS) {
     }
   }
   console.log(
-    `  ${name.padEnd(12)} ${f(mean(drifts), 22)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)}  | ${f(mean(settled), 13)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 6)}  ${worse.join(' ')} | ${f((100 * whole) / tried, 6, 0)} ${f(anchors / own, 6)} ${f(mean(reached), 6)} ${f(farthest, 6)}`,
+    `  ${name.padEnd(12)} ${f(mean(drifts), 22)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)}  | ${f(mean(settled), 13)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 6)}  ${worse.join(' ')} | ${f((100 * whole) / tried, 6, 0)} ${f(anchors / own, 6)} ${f(mean(reached), 6)} ${f(farthest, 6)} | ${lost.join(', ')}`,
   );
 }

@@ -1,9 +1,11 @@
+import { scaling } from '../geometry/affine';
 import { toRadians } from '../geometry/angle';
 import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from '../path/anchor';
 import { setAnchorKind } from '../path/handle';
 import { meantSegments } from '../path/meant';
-import { segmentCount, segmentIsLine, tangentAt, withAnchor, type Path } from '../path/path';
+import { transformPath } from '../path/path-map';
+import { segmentCount, segmentCubic, segmentIsLine, tangentAt, withAnchor, type Path } from '../path/path';
 import { pathLength } from '../path/path-measure';
 import { measureDrift, type Drift, type DriftOptions } from './drift';
 import type { FieldTiles } from './field-tiles';
@@ -19,8 +21,10 @@ export interface SettleOptions extends Omit<DriftOptions, 'spacing'> {
   readonly only?: readonly number[];
   /** Drift within this counts as on the edge in the figures, picture pixels; 1 when left out. */
   readonly tolerance?: number;
-  /** `before` and `after` are measured at this spacing, picture pixels; by as few places as it works with when left out. */
+  /** `before` and `after` are measured at this spacing, picture pixels; 1 when left out. */
   readonly figureSpacing?: number;
+  /** Fields of the same picture made smaller by halves, half, a quarter and so on: from farther off the edge is found in those. */
+  readonly coarser?: readonly FieldTiles[];
 }
 
 export interface Settled {
@@ -36,6 +40,10 @@ const ROUNDS = 6;
 const BOW = 0.8;
 /** What counts as better, picture pixels: a hair less is chance. */
 const BETTER = 0.03;
+/** A round that leaves more than this of what the best one left is the last. */
+const SETTLED = 0.96;
+/** What lies farther off than this after settling, all of it, is looked for in smaller pictures too; picture pixels. */
+const FAR_OFF_PX = 0.8;
 
 /** A corner that turns by less than this is a joint: its sides stay in line. */
 const JOINT = Math.cos(toRadians(8));
@@ -93,45 +101,71 @@ function bent(path: Path, drift: Drift, only: ReadonlySet<number> | null): Path 
   return next;
 }
 
-/**
- * Moves handles, and anchors if they may, of a path onto the picture's edge, by damped least squares to the tracked edge,
- * which is tracked anew each round. Kinds, count and order of anchors stay; smooth and equal handles stay so; corners go to
- * where the two edges meet, since near a corner nothing is asked of the curve; where there is no edge the curve stays. A
- * straight segment whose edge bows gets handles.
- *
- * @param path in picture pixels
- * @returns the path with its figures before and after; the mean never becomes worse, nor is less of the path measured
- */
-export function settle(
-  path: Path,
+/** Handles that grow by this much beside their segment, or turn back on it, fold it: such a round is not taken. */
+const MOST_HANDLE = 1.5;
+const BACKWARDS = -0.3;
+
+/** Whether a path has spikes or loops that another, of the same anchors, has not. */
+function isFolded(path: Path, before: Path): boolean {
+  /** How long a segment's longer handle is beside its chord, and how far its handles point back along it. */
+  const shape = (p: Path, s: number): { long: number; back: number } => {
+    const [a, b, c, d] = segmentCubic(p, s);
+    const chord = subtract(d, a);
+    const size = length(chord);
+    if (!(size > 0)) return { long: 0, back: 0 };
+    const [out, back] = [subtract(b, a), subtract(d, c)];
+    const long = Math.max(length(out), length(back)) / size;
+    return { long, back: Math.min(0, dot(out, chord) / size ** 2, dot(back, chord) / size ** 2) };
+  };
+  for (let s = 0; s < segmentCount(path); s++) {
+    const [now, was] = [shape(path, s), shape(before, s)];
+    if (now.long > Math.max(MOST_HANDLE, 1.5 * was.long) || now.back < Math.min(BACKWARDS, 1.5 * was.back)) return true; // prettier-ignore
+  }
+  return false;
+}
+
+/** Drift that counts for what has no edge in reach, in reaches: a round that brings more into reach is no worse for it. */
+const UNSEEN_IN_REACHES = 0.5;
+
+/** How far all of a line that is open to sight lies from its edge, what has none in reach among it. */
+function meanOfAll({ mean, measured, covered, length: whole }: DriftFigures, reach: number): number {
+  const open = whole - covered;
+  if (!(open > 0)) return 0;
+  return (
+    ((measured > 0 ? mean * measured : 0) + UNSEEN_IN_REACHES * reach * Math.max(0, open - measured)) / open
+  );
+}
+
+interface Rounds {
+  readonly path: Path;
+  readonly figures: DriftFigures;
+}
+
+/** Rounds of tracking and stepping in one field, from a path whose figures are known; the best of them. */
+function settledIn(
   field: FieldTiles,
-  { anchors = true, only, tolerance = 1, figureSpacing, ...where }: SettleOptions,
-): Settled {
-  const meant = meantSegments(path);
-  const every = Array.from({ length: segmentCount(path) }, (_, s) => s);
-  const chosen = only || meant.size > 0 ? new Set((only ?? every).filter((s) => !meant.has(s))) : null;
-  const { form: _form, ...plain } = path;
+  from: Path,
+  { where, anchors, chosen, meant, tolerance }: Work,
+): Rounds & { readonly before: DriftFigures } {
   // As many places as are looked at.
   const spacing = Math.max(
     1,
-    Math.min(4, pathLength(path) / (MOST_RESIDUALS * Math.max(1, segmentCount(path)))),
+    Math.min(4, pathLength(from) / (MOST_RESIDUALS * Math.max(1, segmentCount(from)))),
   );
-  const measure = (p: Path, by = spacing): Drift =>
-    leaveOut(measureDrift(p, field, { ...where, spacing: by }), meant);
-  const figures = (drift: Drift): DriftFigures => driftFigures([drift], tolerance);
-  const first = measure(path);
-  const before = figures(first);
-  const nothing: Settled = { path, before, after: before };
-  if (!(before.measured > 0) || segmentCount(path) === 0) return nothing;
-  let current: Path = jointed(bent(plain, first, chosen));
-  let best = nothing;
+  const measure = (p: Path): Drift => leaveOut(measureDrift(p, field, { ...where, spacing }), meant);
+  const figuresOf = (drift: Drift): DriftFigures => driftFigures([drift], tolerance);
+  const first = measure(from);
+  const before = figuresOf(first);
+  const start: Path = jointed(bent(from, first, chosen));
+  let current = start;
+  let best: Rounds = { path: from, figures: before };
   for (let round = 0; round < ROUNDS; round++) {
-    const drift = current === plain ? first : measure(current);
-    const after = figures(drift);
-    if (round > 0 && after.measured >= 0.9 * before.measured && after.mean < best.after.mean) {
-      const settledEnough = after.mean > 0.96 * best.after.mean;
-      best = { path: withKinds(current, path), before, after };
-      if (settledEnough) break;
+    const drift = current === from ? first : measure(current);
+    const figures = figuresOf(drift);
+    const [now, least] = [meanOfAll(figures, where.reach), meanOfAll(best.figures, where.reach)];
+    if (round > 0 && now < least) {
+      best = { path: withKinds(current, from), figures };
+      if (now > SETTLED * least) break;
     }
     if (round === ROUNDS - 1) break;
     if (round === 2) current = bent(current, drift, chosen);
@@ -140,15 +174,86 @@ export function settle(
     let next = current;
     for (let k = 0; k < STEPS_TO_ONE_TRACK; k++) {
       const stepped = settleStep(next, free, rows);
-      if (stepped === next) break;
+      if (stepped === next || isFolded(stepped, start)) break;
       next = stepped;
     }
     if (next === current) break;
     current = next;
   }
-  const better = (s: Settled): boolean => s.after.mean < s.before.mean - BETTER;
-  if (!figureSpacing || !better(best)) return better(best) ? best : nothing;
-  const [was, is] = [figures(measure(path, figureSpacing)), figures(measure(best.path, figureSpacing))];
-  const seen: Settled = { path: best.path, before: was, after: is };
-  return better(seen) ? seen : { path, before: was, after: was };
+  return { ...best, before };
+}
+
+interface Work {
+  readonly where: Omit<DriftOptions, 'spacing'>;
+  readonly anchors: boolean;
+  readonly chosen: ReadonlySet<number> | null;
+  readonly meant: ReadonlySet<number>;
+  readonly tolerance: number;
+}
+
+/** In a picture made smaller a path is looked about for within so many of its pixels at most, and at least. */
+const COARSE_REACH = { most: 12, least: 6 } as const;
+
+/** A path settled in a smaller picture, from farther off. */
+function settledCoarsely(field: FieldTiles, ratio: number, from: Path, work: Work): Path {
+  const small = (p: Path): Path => transformPath(p, scaling(1 / ratio));
+  const { where } = work;
+  const reach = Math.min(COARSE_REACH.most, Math.max(COARSE_REACH.least, where.reach));
+  const { path } = settledIn(field, small(from), {
+    ...work,
+    where: {
+      ...where,
+      reach,
+      detail: (where.detail ?? 0) / ratio,
+      covers: (where.covers ?? []).map((cover) => cover.map(small)),
+    },
+    tolerance: work.tolerance / ratio,
+  });
+  return withKinds(transformPath(path, scaling(ratio)), from);
+}
+
+/**
+ * Moves handles, and anchors if they may, of a path onto the picture's edge, by damped least squares to the tracked edge,
+ * which is tracked anew each round. Kinds, count and order of anchors stay; smooth and equal handles stay so; corners go to
+ * where the two edges meet, since near a corner nothing is asked of the curve; where there is no edge the curve stays. A
+ * straight segment whose edge bows gets handles. A path that lies far off is settled in smaller pictures first, from coarse
+ * to fine, as far as that brings all of it nearer. No round that folds a segment is taken.
+ *
+ * @param path in picture pixels
+ * @returns the path with its figures before and after; all of the line together never lies farther off than it did
+ */
+export function settle(
+  path: Path,
+  field: FieldTiles,
+  { anchors = true, only, tolerance = 1, figureSpacing, coarser = [], ...where }: SettleOptions,
+): Settled {
+  const meant = meantSegments(path);
+  const every = Array.from({ length: segmentCount(path) }, (_, s) => s);
+  const chosen = only || meant.size > 0 ? new Set((only ?? every).filter((s) => !meant.has(s))) : null;
+  const { form: _form, ...plain } = path;
+  const work: Work = { where, anchors, chosen, meant, tolerance };
+  const figuresAt = (p: Path): DriftFigures =>
+    driftFigures([leaveOut(measureDrift(p, field, { ...where, spacing: figureSpacing ?? 1 }), leftOut)], tolerance); // prettier-ignore
+  // Figures are of what may move.
+  const leftOut = only ? new Set(every.filter((s) => !chosen!.has(s))) : meant;
+  if (segmentCount(path) === 0) {
+    const none = driftFigures([], tolerance);
+    return { path, before: none, after: none };
+  }
+  let done = settledIn(field, plain, work);
+  const isFar = meanOfAll(done.figures, where.reach) > FAR_OFF_PX;
+  if (isFar && coarser.length > 0) {
+    let from: Path = plain;
+    for (let level = coarser.length; level > 0; level--)
+      from = settledCoarsely(coarser[level - 1]!, 2 ** level, from, work);
+    const far = settledIn(field, from, work);
+    if (meanOfAll(far.figures, where.reach) < meanOfAll(done.figures, where.reach)) done = far;
+  }
+  const isSame = done.path === plain;
+  const before = figuresAt(path);
+  const nothing: Settled = { path, before, after: before };
+  if (isSame) return nothing;
+  const after = figuresAt(done.path);
+  const better = meanOfAll(after, where.reach) < meanOfAll(before, where.reach) - BETTER;
+  return better ? { path: withKinds(done.path, path), before, after } : nothing;
 }
