@@ -178,7 +178,7 @@ export function ontoPlaces(
     if (Math.abs(off[i]!) <= MOST_MOVED_PX) by = off[i]!;
     return add(p, scale(normals[i]!, by));
   });
-  return { points: moved, soft };
+  return { points: withoutGrain(moved), soft };
 }
 
 /** An edge is followed as long as it has this share of the strength it had. */

@@ -3,6 +3,7 @@ export { type Crossed, crossedEdges } from './across';
 export { type Drift, type DriftOptions, type Follow, measureDrift } from './drift';
 export { type Economy, measureEconomy } from './economy';
 export { nearestEdge } from './edge';
+export type { Light } from './edge-profile';
 export { edgeField } from './edge-field';
 export type { Field, FieldKind, FieldOptions } from './field';
 export { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles, tileAt, tilesOf, warmTile } from './field-tiles';

@@ -82,7 +82,7 @@ export function reachAsk(
   const last = after?.anchors.at(-1);
   const leave = after && last?.kind === 'smooth' ? tangentAt(after, after.anchors.length - 1, 'in') : null;
   const way = (v: Point): Point | null => unit(applyLinear(back, v));
-  const { pen, penWidth, reachWithin } = desk.habits;
+  const { driftLight, pen, penWidth, reachWithin } = desk.habits;
   return {
     key: by.raster.key,
     raster: by.raster.pixels,
@@ -103,6 +103,7 @@ export function reachAsk(
           : null,
       options: {
         tolerance: reachWithin / step,
+        light: driftLight,
         near: SNAP_REACH * shown,
         ...(to ? { to: { at: apply(back, to.at), arrive: to.arrive && way(to.arrive) } } : {}),
         hints,

@@ -16,6 +16,7 @@ import {
   type Drift,
   type DriftFigures,
   type Follow,
+  type Light,
   type Path,
   type PlacedPicture,
   type Shape,
@@ -60,6 +61,8 @@ export interface DriftSettings {
   readonly spacing: number;
   /** What shapes above cover is measured too. */
   readonly coveredToo: boolean;
+  /** Where a blurred edge counts as being. */
+  readonly light: Light;
 }
 
 /** What a shape's anchors cost. */
@@ -125,6 +128,7 @@ export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[]
       detail: by.detail / step,
       spacing: by.spacing,
       covers,
+      light: by.light,
       flip: path.closed ? hole : determinant(map) < 0,
       follow: shape.follow ?? (shape.fill ? 'edge' : shape.stroke ? 'middle' : null),
       width: shape.stroke ? shape.stroke.width * meanScale(back) : null,
@@ -133,8 +137,8 @@ export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[]
 }
 
 /** What a shape's drift depends on besides the shape. */
-const keyOf = ({ raster, picture, reach, detail, coveredToo }: DriftSettings): string =>
-  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)} ${detail} ${coveredToo}`;
+const keyOf = ({ raster, picture, reach, detail, coveredToo, light }: DriftSettings): string =>
+  `${raster.key} ${picture.placement.join(' ')} ${reach.toFixed(2)} ${detail} ${coveredToo} ${light}`;
 
 const alike = (a: readonly Shape[], b: readonly Shape[]): boolean =>
   a === b || (a.length === b.length && a.every((shape, i) => shape === b[i]));

@@ -1,4 +1,4 @@
-import type { SnapKind } from '@mirrot/core';
+import type { Light, SnapKind } from '@mirrot/core';
 
 export const HABITS_KEY = 'mirrot-habits';
 
@@ -22,6 +22,8 @@ export interface HabitValues {
   readonly driftWithin: number;
   /** Bumps of the edge shorter than this are ignored, picture pixels; 0 for none. */
   readonly driftDetail: number;
+  /** Where a blurred edge counts as being: half way as it looks, or half way in light, its true size. */
+  readonly driftLight: Light;
   /** What shapes above cover is measured too. */
   readonly driftCovered: boolean;
   /** Anchors that could go are marked on chosen paths. */
@@ -83,6 +85,7 @@ export const FIRST_HABITS: HabitValues = {
   driftWithin: 1,
   driftDetail: 0,
   driftCovered: false,
+  driftLight: 'looks',
   spareMarks: true,
   whiskers: true,
   settleAnchors: true,

@@ -92,6 +92,15 @@ export class TracedPicture implements ProgressPlace {
     // While something is pressed, as many places as marks can stand at: the rest when it is let go.
     const apart = MARKS_APART_PX / (screenScale * raster.step);
     const spacing = pointing.pressing ? Math.max(1, Math.min(SPARSEST_PX, apart)) : 1;
-    return { raster, picture, reach, within, detail, spacing, coveredToo: habits.driftCovered };
+    return {
+      raster,
+      picture,
+      reach,
+      within,
+      detail,
+      spacing,
+      coveredToo: habits.driftCovered,
+      light: habits.driftLight,
+    };
   }
 }

@@ -12,6 +12,7 @@ const habitsSchema = z.object({
   angleLocked: z.catch(z.boolean(), FIRST_HABITS.angleLocked),
   driftReach: z.catch(z.number().check(z.minimum(6), z.maximum(60)), FIRST_HABITS.driftReach),
   driftWithin: z.catch(z.number().check(z.minimum(0.1), z.maximum(10)), FIRST_HABITS.driftWithin),
+  driftLight: z.catch(z.enum(['looks', 'true']), FIRST_HABITS.driftLight),
   driftCovered: z.catch(z.boolean(), FIRST_HABITS.driftCovered),
   driftDetail: z.catch(z.number().check(z.minimum(0), z.maximum(60)), FIRST_HABITS.driftDetail),
   spareMarks: z.catch(z.boolean(), FIRST_HABITS.spareMarks),

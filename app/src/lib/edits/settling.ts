@@ -49,12 +49,13 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
     return shape.paths.flatMap((path, k) => {
       const only = segmentsOf(desk, path);
       if (only?.length === 0 || !wishes[k]) return [];
-      const { reach, flip, detail, covers } = wishes[k];
+      const { reach, flip, detail, covers, light } = wishes[k];
       const options: SettleOptions = {
         reach,
         flip,
         detail,
         covers,
+        light,
         anchors: desk.habits.settleAnchors,
         tolerance: by.within / by.raster.step,
         // As the panel shows it.

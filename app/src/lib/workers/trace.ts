@@ -6,6 +6,7 @@ import type {
   Economy,
   FittedGradient,
   Follow,
+  Light,
   Path,
   Point,
   Raster,
@@ -29,6 +30,8 @@ export interface TraceWish {
   readonly detail: number;
   /** A value each so many pixels. */
   readonly spacing: number;
+  /** Where a blurred edge counts as being. */
+  readonly light: Light;
   /** What lies over it. */
   readonly covers: readonly Cover[];
   /** What it follows; null leaves it to be found. */

@@ -2,6 +2,8 @@ import {
   bodyTone,
   coveredShare,
   crossedEdges,
+  EDGE_BLUR,
+  edgeTiles,
   fieldFor,
   fieldTiles,
   fitGradient,
@@ -34,6 +36,9 @@ import type { ReachWish, Traced, TraceWish, TraceWork } from './trace';
 const WEIGHT_BLUR = 1.2;
 const WEIGHT_REACH = 60;
 
+/** Settle looks at the picture halved so many times, too. */
+const SETTLE_LEVELS = [1, 2] as const;
+
 /** How often it is told how far the work is. */
 const TOLD_EACH_MS = 50;
 
@@ -48,7 +53,19 @@ function field(kind: FieldTiles['kind'], blur: number): FieldTiles {
   const near = kind === 'line' ? Number(blur.toFixed(1)) : blur;
   const name = `${kind} ${near}`;
   let tiles = fields.get(name);
-  if (!tiles) fields.set(name, (tiles = fieldTiles(seen!.raster, kind, near)));
+  if (!tiles) fields.set(name, (tiles = tilesFor(seen!.raster, kind, near)));
+  return tiles;
+}
+/** Edges are followed by a field that fits how soft the picture is. */
+const tilesFor = (raster: Raster, kind: FieldTiles['kind'], blur: number): FieldTiles =>
+  kind === 'edge' && blur === EDGE_BLUR ? edgeTiles(raster) : fieldTiles(raster, kind, blur);
+
+/** The picture halved so many times, and a field of it. */
+function smallerField(level: number, kind: FieldTiles['kind'], blur: number): FieldTiles {
+  while (smaller.length <= level) smaller.push(halved(smaller.at(-1)!));
+  const name = `${kind} ${blur.toFixed(1)} of ${level}`;
+  let tiles = fields.get(name);
+  if (!tiles) fields.set(name, (tiles = tilesFor(smaller[level]!, kind, kind === 'line' ? Math.max(1, blur / 2 ** level) : blur))); // prettier-ignore
   return tiles;
 }
 /** The field something is measured by, and the width of its stroke when that matters. */
@@ -75,11 +92,7 @@ function reachField({ follow, width, shown, start, pointer }: ReachWish): ReachF
   const far = start ? Math.max(Math.abs(pointer.x - start.at.x), Math.abs(pointer.y - start.at.y)) : 0;
   const level = reachLevel(shown, far);
   if (level === 0) return { fine, coarse: fine, ratio: 1 };
-  while (smaller.length <= level) smaller.push(halved(smaller.at(-1)!));
-  const name = `${kind} ${blur.toFixed(1)} of ${level}`;
-  let coarse = fields.get(name);
-  if (!coarse) fields.set(name, (coarse = fieldTiles(smaller[level]!, kind, Math.max(1, kind === 'line' ? blur / 2 ** level : blur)))); // prettier-ignore
-  return { fine, coarse, ratio: 2 ** level };
+  return { fine, coarse: smallerField(level, kind, blur), ratio: 2 ** level };
 }
 
 /** How far about the pointer the picture is looked at beforehand, while nothing is asked, pixels. */
@@ -150,7 +163,10 @@ const work: TraceWork = {
     for (const wish of wishes) {
       if (seen?.key !== key) return null;
       const { field: tiles, stroke } = by(followOf(wish), wish.width);
-      out.push(settle(wish.path, tiles, { ...wish.options, stroke }));
+      // What lies far off is looked for from farther away; a stroke's middle is not seen there.
+      const levels = tiles.kind === 'edge' && !stroke ? SETTLE_LEVELS : [];
+      const coarser = levels.map((level) => smallerField(level, 'edge', EDGE_BLUR));
+      out.push(settle(wish.path, tiles, { ...wish.options, stroke, coarser }));
       progress?.(out.length / wishes.length);
       await pause();
     }

@@ -24,6 +24,7 @@
   const figures = $derived(ofSegment ?? one?.figures ?? desk.picture.drifts.all);
   const follow = $derived(one?.shape.follow ?? 'auto');
   const found = $derived(one?.parts[0]?.follow ?? null);
+  const trueSize = $derived(desk.habits.driftLight === 'true');
   const px = (v: number): string => (Number.isNaN(v) ? '–' : `${Math.abs(v).toFixed(2)} px`);
   const percent = (v: number): string => `${Math.round(100 * v)} %`;
 
@@ -35,7 +36,11 @@
 </script>
 
 <h3 class="panel-title">
-  Drift <span>{ofSegment ? 'of the segment' : one ? 'of what is chosen' : 'of all'}</span>
+  Drift <span
+    >{ofSegment ? 'of the segment' : one ? 'of what is chosen' : 'of all'}{trueSize
+      ? ', true size'
+      : ''}</span
+  >
 </h3>
 {#if !desk.picture.driftSettings}
   <p class="quiet">There is no picture in sight to measure by.</p>
@@ -90,6 +95,17 @@
       ['middle', 'middle'],
     ] as const}
     change={setTo}
+  />
+{/if}
+{#if desk.picture.driftSettings}
+  <Segments
+    label="A blurred edge counts"
+    value={desk.habits.driftLight}
+    options={[
+      ['looks', 'as it looks'],
+      ['true', 'true size'],
+    ] as const}
+    change={(driftLight) => desk.habits.set({ driftLight })}
   />
 {/if}
 {#if desk.choice.shapes.length > 0}
