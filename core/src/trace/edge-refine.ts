@@ -193,9 +193,16 @@ const ASIDE = 1.2;
  * or until it comes back to where it began.
  *
  * @param way unit direction in which to go
+ * @param behind points that led here, the last ones last: round a tip it does not turn back onto them
  * @returns points a pixel apart, the first one left out
  */
-export function followEdge(field: FieldTiles, from: Point, way: Point, most: number): Point[] {
+export function followEdge(
+  field: FieldTiles,
+  from: Point,
+  way: Point,
+  most: number,
+  behind: readonly Point[],
+): Point[] {
   const { width, height } = field.raster;
   const out: Point[] = [];
   let [p, d] = [from, way];
@@ -224,7 +231,9 @@ export function followEdge(field: FieldTiles, from: Point, way: Point, most: num
     ) {
       // At a tip its two sides' blurs leave little of either: it goes on along the other.
       const other =
-        field.kind === 'edge' && i >= turned + TIPS_APART_PX ? acrossTip(field, p, d, usual) : null;
+        field.kind === 'edge' && i >= turned + TIPS_APART_PX
+          ? acrossTip(field, p, d, usual, [...behind.slice(-TRAIL), ...out.slice(-TRAIL)])
+          : null;
       if (!other) break;
       const gap = Math.max(1, Math.round(distance(p, other.at)));
       for (let k = 1; k <= gap; k++) out.push(mix(p, other.at, k / gap));
@@ -248,8 +257,9 @@ const TIPS_APART_PX = 16;
 const TIP_RADII_PX = [5, 8, 11, 14] as const;
 const TIP_TURNS = Array.from({ length: 15 }, (_, k) => toRadians(95 + 6 * k));
 const TIP_STRENGTH = 0.5;
-/** It lies so far beside the side that led there, pixels, and leads away from the tip: the least cosine. */
-const TIP_BESIDE_PX = 2;
+/** It lies so far from the points that led there, pixels, of which so many are looked at, and leads away from the tip: the least cosine. */
+const TIP_BESIDE_PX = 2.5;
+const TRAIL = 40;
 const TIP_ALONG = 0.85;
 
 /** The other side of a tip at which an edge ends: a place on it, and its way on; null where there is none. */
@@ -258,6 +268,7 @@ function acrossTip(
   tip: Point,
   way: Point,
   usual: number,
+  trail: readonly Point[],
 ): { at: Point; way: Point } | null {
   for (const radius of TIP_RADII_PX) {
     let best: { at: Point; way: Point; strength: number } | null = null;
@@ -265,8 +276,8 @@ function acrossTip(
       for (const side of [1, -1]) {
         const [c, s] = [Math.cos(turn), side * Math.sin(turn)];
         const u = { x: c * way.x - s * way.y, y: s * way.x + c * way.y };
-        if (radius * Math.abs(s) < TIP_BESIDE_PX) continue;
         const q = add(tip, scale(u, radius));
+        if (trail.some((t) => distance(t, q) < TIP_BESIDE_PX)) continue;
         const along = edgeWay(field, q);
         if (!along) continue;
         const on = scale(along, Math.sign(dot(along, u)) || 1);

@@ -46,8 +46,8 @@ export function edgeThrough(
   const way = edgeWay(field, p);
   if (!way) return null;
   const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
-  const back = followEdge(field, at, scale(way, -1), far);
-  const ahead = followEdge(field, at, way, far);
+  const back = followEdge(field, at, scale(way, -1), far, []);
+  const ahead = followEdge(field, at, way, far, back.toReversed());
   const seen = ontoPlaces(field, ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5), light);
   const { points, corners } = sharpenCorners(seen.points, seen.soft);
   return { run: runOfPoints(points, corners), index: back.length };
@@ -99,7 +99,7 @@ export function edgeAlong(
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD);
+  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, edge);
   const seen = ontoPlaces(field, ontoEdge(field, [...edge, ...ahead], 1.5, spacing), light, spacing);
   const whole = sharpenCorners(seen.points, seen.soft, spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
@@ -143,7 +143,7 @@ export function extendedEdge(
   const from = Math.max(0, n - Math.ceil((2 * ANEW) / spacing));
   const there = points[n - 1]!;
   const onward = unit(subtract(there, points[Math.max(0, n - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = onward ? followEdge(field, there, onward, AHEAD) : [];
+  const ahead = onward ? followEdge(field, there, onward, AHEAD, points) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
   const seen = ontoPlaces(
