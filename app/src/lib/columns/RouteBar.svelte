@@ -33,7 +33,7 @@
       'block-in': count(paths, 'path', 'no path'),
       refine:
         desk.picture.driftSettings && desk.picture.drifts.all && !Number.isNaN(desk.picture.drifts.all.mean)
-          ? `${desk.picture.drifts.all.mean.toFixed(1)} px`
+          ? `${desk.picture.drifts.all.mean.toFixed(1)} px of ${count(desk.picture.drifts.measuredShapes, 'shape', 'none')}`
           : count(anchors, 'anchor', 'no anchor'),
       colour: shapes === 0 ? 'no shape' : `${painted} of ${shapes}`,
       proof: desk.proving.open

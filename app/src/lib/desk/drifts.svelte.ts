@@ -83,6 +83,8 @@ export interface Drifts {
   /** What is known of a shape, perhaps of how it was a moment ago. */
   of(shape: string): ShapeDrift | null;
   readonly all: DriftFigures | null;
+  /** Of how many shapes that is. */
+  readonly measuredShapes: number;
   /** What a shape's anchors cost, perhaps those of a moment ago; null where that is not known, or it has no edge. */
   economyOf(shape: string): ShapeEconomy | null;
   /** Measures what is not known yet of the shapes in sight, those named first. */
@@ -152,6 +154,7 @@ const scaled = (drift: Drift, step: number): Drift =>
 export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
   const known = new SvelteMap<string, ShapeDrift>();
   let all: DriftFigures | null = $state.raw(null);
+  let measuredShapes = $state(0);
   let wanted: { art: Art; by: DriftSettings; first: readonly string[] } | null = null;
   /** The drawing that was summed up last. */
   let summed: Art | null = null;
@@ -257,9 +260,10 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
   function sumUp(): void {
     if (!wanted) return;
     summed = wanted.art;
-    const shown = shapesOf(wanted.art).flatMap((p) => (p.shown ? (known.get(p.shape.id)?.parts ?? []) : []));
+    const shown = shapesOf(wanted.art).flatMap((p) => (p.shown ? (known.get(p.shape.id) ?? []) : []));
+    measuredShapes = shown.filter((s) => s.figures.measured > 0).length;
     all = driftFigures(
-      shown.map((p) => p.drift),
+      shown.flatMap((s) => s.parts.map((p) => p.drift)),
       wanted.by.within,
     );
   }
@@ -268,6 +272,9 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     of: (shape) => known.get(shape) ?? null,
     get all() {
       return all;
+    },
+    get measuredShapes() {
+      return measuredShapes;
     },
     economyOf: (shape) => {
       const known = counted.get(shape);

@@ -10,6 +10,7 @@ import {
   restack,
   setFollow,
   setNode,
+  setPath,
   settle,
   type Path,
   type Raster,
@@ -17,6 +18,7 @@ import {
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import { rasterMap, wishesOf } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
+import { meanSo } from './meaning';
 import { offerSettle, worstSpots, type Settler } from './settling';
 import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from '$lib/bed/testing';
 import { weigh, type Weigher } from './weighing';
@@ -88,6 +90,56 @@ describe('Settle', () => {
     const { anchors } = b.shapes[0]!.paths[0]!;
     expect(anchors[2]).toEqual(rough.anchors[2]);
     expect(anchors[3]).toEqual(rough.anchors[3]);
+  });
+
+  it('says of chosen segments what is theirs: words and figures', async () => {
+    b.desk.choose(chooseAnchors([0, 1, 2].map((index) => ({ shape: 's', path: 'p', index }))));
+    await offerSettle(b.desk, here);
+    const drift = measureDrift(rough, tiles, { reach: 8 });
+    const [first, second] = [0, 1].map((segment) => driftFigures([drift], 1, segment));
+    const own = (first!.mean * first!.measured + second!.mean * second!.measured) / (first!.measured + second!.measured); // prettier-ignore
+    expect(b.desk.offer!.text).toMatch(/^Settle 2 segments of /);
+    expect(b.desk.offer!.text).toContain(`mean drift ${own.toFixed(2)} →`);
+    b.desk.takeOffer();
+    const { anchors } = b.shapes[0]!.paths[0]!;
+    expect([anchors[0], anchors[2], anchors[3]]).toEqual([
+      rough.anchors[0],
+      rough.anchors[2],
+      rough.anchors[3],
+    ]);
+    expect(anchors[1]).not.toEqual(rough.anchors[1]);
+  });
+
+  it('says why when nothing can be gained: meant so, locked, covered, no edge', async () => {
+    const { desk } = b;
+    const says = async (text: string): Promise<void> => {
+      const before = desk.art;
+      await offerSettle(desk, here);
+      expect(desk.notice!.text).toContain(text);
+      expect(desk.offer).toBeNull();
+      expect(desk.art).toBe(before);
+    };
+    meanSo(desk);
+    await says('is meant so');
+    meanSo(desk);
+    desk.change('Lock', setNode('s', { locked: true }), { choice: desk.choice });
+    await says('is locked');
+    desk.change('Unlock', setNode('s', { locked: false }), { choice: desk.choice });
+    const lid: Path = {
+      ...rough,
+      id: 'q',
+      anchors: [corner(0, 0), corner(200, 0), corner(200, 200), corner(0, 200)],
+    };
+    desk.change(
+      'Cover',
+      addNode(desk.art.layers[0]!.id, { ...shapeWith('lid', [lid]), fill: { hex: '#2f6b4f' } }),
+    );
+    desk.choose(chooseShapes(['s'], 'path'));
+    await says('Shapes above cover it');
+    desk.undo();
+    const far = { ...rough, anchors: rough.anchors.map((a) => ({ ...a, x: a.x / 8, y: a.y / 8 })) };
+    desk.change('Move', setPath('s', far), { choice: desk.choice });
+    await says('no edge in reach');
   });
 
   it('says when it cannot help, and leaves what was edited meanwhile', async () => {

@@ -4,6 +4,8 @@ import {
   together,
   transformPath,
   type Affine,
+  type Art,
+  type DriftFigures,
   type Path,
   type Settled,
   type SettleOptions,
@@ -23,6 +25,30 @@ export type Settler = (
 /** Shapes that are settled: the chosen ones, or all that are open to change. */
 const shapesToSettle = (desk: Desk): readonly Shape[] =>
   desk.choice.shapes.length > 0 ? desk.chosenShapes : desk.choosing.inReach;
+
+const isLocked = (art: Art, { id }: Shape): boolean =>
+  shapesOf(art).some(({ shape, locked }) => shape.id === id && locked);
+
+/** Why there is nothing that Settle may move. */
+function whyNotAsked(desk: Desk): string {
+  const shapes = shapesToSettle(desk);
+  if (shapes.length > 0 && shapes.every((shape) => shape.meant))
+    return 'It is meant so, away from the picture: Settle leaves it where it is. Nothing was changed.';
+  if (shapes.length > 0 && shapes.every((shape) => isLocked(desk.art, shape)))
+    return 'It is locked. Nothing was changed. Unlock it to settle it.';
+  return 'Choose segments next to each other, or shapes, to settle.';
+}
+
+/** Why Settle brought nothing nearer to its edge. */
+function whyNotBetter(done: readonly Settled[]): string {
+  const sum = (of: (f: DriftFigures) => number): number => done.reduce((s, d) => s + of(d.before), 0);
+  const [long, measured, covered] = [sum((f) => f.length), sum((f) => f.measured), sum((f) => f.covered)];
+  if (!(long > 0)) return 'All of it is meant so: Settle leaves it where it is.';
+  if (measured > 0) return 'It lies as near to the edge as Settle can bring it.';
+  return covered > long / 2
+    ? 'Shapes above cover it, and the picture shows those.'
+    : 'There is no edge in reach to settle onto.';
+}
 
 /** Whether Settle is what is offered now. */
 export const offersSettling = (desk: Desk): boolean => desk.offer?.from === 'settle';
@@ -50,6 +76,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
       const only = segmentsOf(desk, path);
       if (only?.length === 0 || !wishes[k]) return [];
       const { reach, flip, detail, covers, light } = wishes[k];
+      if (isLocked(art, shape)) return [];
       const options: SettleOptions = {
         reach,
         flip,
@@ -65,7 +92,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
       return [{ shape, path, wish: { ...wishes[k], options } }];
     });
   });
-  if (work.length === 0) return desk.say('Choose segments next to each other, or shapes, to settle.');
+  if (work.length === 0) return desk.say(whyNotAsked(desk));
   const done = await run(
     by,
     work.map((w) => w.wish),
@@ -75,12 +102,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   const better = done.flatMap((d, k) => (d.path === work[k]!.wish.path ? [] : [{ ...work[k]!, settled: d }]));
   if (better.length === 0) {
     desk.leaveOffer();
-    const measured = done.some((d) => d.before.measured > 0);
-    return desk.say(
-      measured
-        ? 'It lies as near to the edge as Settle can bring it. Nothing was changed.'
-        : 'There is no edge in reach to settle onto. Nothing was changed.',
-    );
+    return desk.say(`${whyNotBetter(done)} Nothing was changed.`);
   }
   const { step } = by.raster;
   const mean = (of: 'before' | 'after'): { mean: number; worst: number } => {
@@ -95,7 +117,9 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   };
   const [before, after] = [mean('before'), mean('after')];
   const paths = better.map((b) => ({ ...b, path: onSheet(b.settled.path, b.path, shapeMap(b.shape, by)) }));
-  const what = better.length === 1 ? better[0]!.shape.name : `${better.length} paths`;
+  const segments = better.reduce((sum, { wish }) => sum + (wish.options.only?.length ?? 0), 0);
+  const whole = better.length === 1 ? better[0]!.shape.name : `${better.length} paths`;
+  const what = segments > 0 ? `${segments === 1 ? 'a segment' : `${segments} segments`} of ${whole}` : whole;
   desk.makeOffer({
     from: 'settle',
     text: `Settle ${what}: mean drift ${before.mean.toFixed(2)} → ${after.mean.toFixed(2)} px, worst ${before.worst.toFixed(1)} → ${after.worst.toFixed(1)} px`,
