@@ -60,7 +60,7 @@ const INK: Levels = [46, 84, 70];
 const PAPER: Levels = [228, 218, 196];
 /** CIELAB L 60 and chroma 22 both, ΔE2000 10.0 apart in hue alone (worked out with culori). */
 const HUE_ONE: Levels = [179, 133, 121];
-const HUE_OTHER: Levels = [169, 139, 109];
+const HUE_OTHER: Levels = [169, 138, 109];
 /** ΔE2000 3.0 apart in lightness alone. */
 const FAINT_ONE: Levels = [172, 160, 140];
 const FAINT_OTHER: Levels = [182, 170, 150];

@@ -110,3 +110,28 @@ describe('fitting a path to points', () => {
     expect(s.worst).toBeLessThan(1e-9);
   });
 });
+
+describe('stray points', () => {
+  it('do not end a stretch while they are few and not far, and do when they are many or far', () => {
+    const random = seeded(8);
+    const line = (stray: (i: number) => number): Point[] =>
+      Array.from({ length: 201 }, (_, i) => ({ x: i, y: 0.2 * (random() - 0.5) + stray(i) }));
+    const held = (points: readonly Point[], share: number): number =>
+      farthestStretch(runOfPoints(points), 0, 200, { tolerance: 0.6, stray: share }).count;
+    const few = line((i) => ([45, 90, 150, 175].includes(i) ? 0.75 : 0));
+    expect(held(few, 0)).toBeLessThan(200);
+    expect(held(few, 0.1)).toBe(200);
+    expect(
+      held(
+        line((i) => ([45, 90, 150, 175].includes(i) ? 1.6 : 0)),
+        0.06,
+      ),
+    ).toBeLessThan(200);
+    expect(
+      held(
+        line((i) => (i % 6 === 3 ? 0.75 : 0)),
+        0.06,
+      ),
+    ).toBeLessThan(200);
+  });
+});

@@ -7,11 +7,10 @@ import { pathCubics, segmentIsLine, type Path } from '../path/path';
 import { transformPath } from '../path/path-map';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
-import { fieldTiles, type FieldTiles } from './field-tiles';
-import { EDGE_BLUR } from './field-tiles';
+import { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles } from './field-tiles';
 import { halved } from '../picture/halve';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
-import { painted } from './testing';
+import { painted, photographed } from './testing';
 
 /** Asked until all of it is told. */
 const reach: typeof ask = (field, start, pointer, options, memory) => {
@@ -220,5 +219,40 @@ describe('reach where there is little to follow', () => {
       for (const p of got?.cubic ?? []) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true);
     }
     expect(() => reach(flat, null, { x: 1, y: 1 }, { tolerance: 0, near: 8 }, memory)).toThrow('tolerance');
+  });
+});
+
+// Truth: outlines that a lens photographed.
+describe('acute tips and grain', () => {
+  const DROP = parsePathData(
+    'M120 24C128 80 200 110 200 160C200 200 164 226 120 226C76 226 40 200 40 160C40 110 112 80 120 24Z',
+  )[0]!;
+  const taken = (path: Path, blur: number, grain: number): ReachField => {
+    const fine = edgeTiles(photographed(240, 250, [{ path, rgb: INK }], PAPER, { blur, grain }));
+    return { fine, coarse: fine, ratio: 1 };
+  };
+  it.each([0.7, 1.5])(
+    'finds the tip of a drop, whose sides meet at 16°, at a blur of %d, and goes round it',
+    (blur) => {
+      const field = taken(DROP, blur, 2);
+      const began = reach(field, null, { x: 121, y: 30 }, WHERE, reachMemory())!;
+      expect(began.corner).toBe(true);
+      expect(distance(began.at, DROP.anchors[0]!)).toBeLessThan(6.5);
+      const { path, whole, log } = clickAlong(field, DROP, WHERE.tolerance, WHERE.near, { light: 'true' });
+      expect(whole, log.join('\n')).toBe(true);
+      expect(path.anchors.length, log.join('\n')).toBeLessThanOrEqual(DROP.anchors.length);
+    },
+  );
+
+  it.each([
+    ['grain', 0.7, 10],
+    ['a soft lens', 2.5, 1],
+    ['both', 1.5, 6],
+  ])('needs no more anchors than a leaf has under %s', (_what, blur, grain) => {
+    const { path, whole, log } = clickAlong(taken(LEAF, blur, grain), LEAF, WHERE.tolerance, WHERE.near, { light: 'true' }); // prettier-ignore
+    expect(whole, log.join('\n')).toBe(true);
+    expect(path.anchors.length, log.join('\n')).toBeLessThanOrEqual(LEAF.anchors.length);
+    const off = pointsAlong(path).map((p) => nearestOnPath(LEAF, p)!.distance);
+    expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.35);
   });
 });

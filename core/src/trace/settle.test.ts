@@ -8,11 +8,11 @@ import { nearestOnPath, pathLength } from '../path/path-measure';
 import { pathCubics, segmentCubic, type Path } from '../path/path';
 import { transformPath } from '../path/path-map';
 import { measureDrift } from './drift';
-import { fieldTiles } from './field-tiles';
+import { EDGE_BLUR, edgeTiles, fieldTiles } from './field-tiles';
 import { driftFigures } from './figures';
-import { EDGE_BLUR } from './field-tiles';
 import { settle } from './settle';
-import { painted } from './testing';
+import { halved } from '../picture/halve';
+import { painted, photographed } from './testing';
 
 const INK = [40, 70, 60] as const;
 const PAPER = [235, 228, 210] as const;
@@ -149,5 +149,50 @@ describe('settling a rough path', () => {
       const { before, after } = settle(any, fieldOf(LEAF, 16), WHERE);
       if (before.measured > 0) expect(after.mean).toBeLessThanOrEqual(before.mean);
     }
+  });
+});
+
+// Truth: outlines that a soft picture was photographed from.
+describe('settling from far off', () => {
+  const soft = (truth: Path) => {
+    const raster = photographed(240, 240, [{ path: truth, rgb: INK }], PAPER, { blur: 2, grain: 2 });
+    const half = halved(raster);
+    return { field: edgeTiles(raster), coarser: [edgeTiles(half), edgeTiles(halved(half))] };
+  };
+  it.each([
+    ['a leaf with two corners', LEAF],
+    ['a pot of straight sides and a curved foot', POT],
+    ['a disc', circlePath(120, 120, 70)],
+  ])('brings %s home from anchors up to 20 px off, without spike or loop', (_what, truth) => {
+    const { field, coarser } = soft(truth);
+    for (let k = 0; k < 4; k++) {
+      const rough = shaken(truth, 20);
+      const { path, after } = settle(rough, field, { reach: 16, light: 'true', coarser });
+      expect(off(path, truth)).toBeLessThan(0.5);
+      expect(after.mean).toBeLessThan(0.15);
+      expect(pathLength(path)).toBeLessThan(1.02 * pathLength(truth));
+    }
+  });
+
+  it('counts what comes into reach as gain, not as harm', () => {
+    // Half of the rough line lies out of reach: of what is measured the mean is small, of all of it large.
+    const truth = circlePath(120, 120, 70);
+    const { field, coarser } = soft(truth);
+    const rough: Path = {
+      ...truth,
+      anchors: truth.anchors.map((a, i) => (i === 0 ? { ...a, x: a.x + 26 } : a)),
+    };
+    const { path, before, after } = settle(rough, field, { reach: 8, light: 'true', coarser });
+    expect(before.measured).toBeLessThan(0.75 * before.length);
+    expect(after.measured).toBeGreaterThan(0.95 * after.length);
+    expect(off(path, truth)).toBeLessThan(0.2);
+  });
+
+  it('gives figures of chosen segments alone when only they may move', () => {
+    const truth = circlePath(120, 120, 70);
+    const { field } = soft(truth);
+    const rough = shaken(truth, 4);
+    const { before } = settle(rough, field, { reach: 12, only: [1] });
+    expect(before).toEqual(driftFigures([measureDrift(rough, field, { reach: 12 })], 1, 1));
   });
 });
