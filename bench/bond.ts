@@ -6,6 +6,7 @@ import {
   measureDrift,
   nearestOnPath,
   settle,
+  transformPath,
   type FieldTiles,
   type Path,
   type Raster,
@@ -15,7 +16,9 @@ import { pointsAlong, clickAlong } from '../core/src/trace/clicking';
 import { CONDITIONS, GROUNDS, roughly, strayLines, truthsOfSet } from './bond-set';
 
 const only = process.env.ONLY?.split(',');
-const parts = new Set((process.env.PARTS ?? 'drift,settle,reach').split(','));
+const parts = new Set((process.env.PARTS ?? 'drift,settle,far,reach').split(','));
+/** How far the hand strays from an outline, pixels. */
+const STRAYS_PX = 2.5;
 const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;
 const at95 = (v: readonly number[]): number =>
   v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
@@ -32,7 +35,10 @@ for (const { name, raster } of GROUNDS) {
 }
 
 console.log('Outlines of the set, picture px:');
-console.log('  condition    drift of the truth: mean 95 %  seen % | settled: mean 95 % of outlines, worst, seen alone | Reach whole %  anchors/own  mean  worst'); // prettier-ignore
+console.log('                the truth’s drift     | settled from 5 px off     | from 20 px off, not  | Reach: whole %, anchors to own, mean, 99 % of moves in ms'); // prettier-ignore
+console.log(
+  '  condition      mean  95 % seen % |  mean  95 % worst harm | home                | whole picture             | half as large',
+);
 for (const condition of CONDITIONS) {
   if (only && !only.includes(condition.name)) continue;
   const { name, light = 'true' } = condition;
@@ -42,10 +48,8 @@ for (const condition of CONDITIONS) {
   const settled: number[] = [];
   const ends: number[] = [];
   const worse: string[] = [];
-  let [whole, tried, anchors, own] = [0, 0, 0, 0];
-  const reached: number[] = [];
+  const reached = [1, 0.5].map(() => ({ tried: 0, whole: 0, anchors: 0, own: 0, offs: [] as number[], times: [] as number[] })); // prettier-ignore
   const lost: string[] = [];
-  let farthest = 0;
   for (const [k, { name: what, truth }] of truthsOfSet.entries()) {
     const raster = await condition.take(truth, k);
     const field = fieldOf(raster);
@@ -72,20 +76,34 @@ for (const condition of CONDITIONS) {
       const left = mean(offs(path, truth));
       if (left > 0.5) lost.push(`${what} ${left.toFixed(1)}`);
     }
-    if (parts.has('reach')) {
-      const done = clickAlong({ fine: field, coarse: field, ratio: 1 }, truth, 0.6, 8, { light });
-      tried++;
-      if (done.whole) {
-        whole++;
-        anchors += done.path.anchors.length;
-        own += truth.anchors.length;
-        const off = offs(done.path, truth);
-        reached.push(mean(off));
-        farthest = Math.max(farthest, ...off);
-      } else if (process.env.LOUD) console.log(`   ${name} ${what}\n      ${done.log.join('\n      ')}`);
-    }
+    if (parts.has('reach'))
+      for (const [size, scale] of [1, 0.5].entries()) {
+        const shown = scale === 1 ? field : smaller[0]!;
+        const whole = transformPath(truth, [scale, 0, 0, scale, 0, 0]);
+        const done = clickAlong({ fine: shown, coarse: shown, ratio: 1 }, whole, 0.6, 8, {
+          light,
+          strays: STRAYS_PX,
+          seed: 300 + k,
+          clock: () => performance.now(),
+        });
+        const r = reached[size]!;
+        r.tried++;
+        r.times.push(...done.times);
+        if (done.whole) {
+          r.whole++;
+          r.anchors += done.path.anchors.length;
+          r.own += truth.anchors.length;
+          r.offs.push(mean(offs(done.path, whole)));
+        } else if (process.env.LOUD) console.log(`   ${name} ${what}\n      ${done.log.join('\n      ')}`);
+      }
   }
+  const reachText = reached
+    .map((r) => {
+      r.times.sort((a, b) => a - b);
+      return `${f((100 * r.whole) / r.tried, 5, 0)} ${f(r.anchors / r.own, 6)} ${f(mean(r.offs), 6)} ${f(r.times[Math.floor(0.99 * r.times.length)] ?? NaN, 6, 1)}`;
+    })
+    .join(' |');
   console.log(
-    `  ${name.padEnd(12)} ${f(mean(drifts), 22)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)}  | ${f(mean(settled), 13)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 6)}  ${worse.join(' ')} | ${f((100 * whole) / tried, 6, 0)} ${f(anchors / own, 6)} ${f(mean(reached), 6)} ${f(farthest, 6)} | ${lost.join(', ')}`,
+    `  ${name.padEnd(12)} ${f(mean(drifts), 6)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)} | ${f(mean(settled), 5)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 5)} ${f(worse.length, 3, 0)} | ${f(lost.length, 3, 0)} ${lost.join(', ').padEnd(20)} |${reachText}`,
   );
 }

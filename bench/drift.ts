@@ -3,6 +3,7 @@
 import {
   driftFigures,
   EDGE_BLUR,
+  edgeTiles,
   fieldFor,
   fieldTiles,
   measureDrift,
@@ -61,7 +62,7 @@ for (const c of CASES) {
   const { original, width } = c;
   const raster = await pixels(original.name);
   const { kind, blur, stroke } = fieldFor(width === null ? 'edge' : 'middle', width);
-  const field = fieldTiles(raster, kind, blur);
+  const field = kind === 'edge' && blur === EDGE_BLUR ? edgeTiles(raster) : fieldTiles(raster, kind, blur);
   const rows = truths(c)
     .slice(0, 12)
     .flatMap(({ truth }) => {
@@ -123,7 +124,7 @@ const ring: Path = {
     };
   }),
 };
-const discField = fieldTiles(disc, 'edge', EDGE_BLUR);
+const discField = edgeTiles(disc);
 const settled = settle(ring, discField, { reach: 12 });
 const took = time(() => void settle(ring, discField, { reach: 12 }));
 const measuredIn = time(() => void measureDrift(ring, discField, { reach: 12 }));

@@ -1,7 +1,7 @@
 // Reach on the demo's own pictures: outlines clicked at its ticks, beside their originals.
 import {
   driftFigures,
-  EDGE_BLUR,
+  edgeTiles,
   fieldTiles,
   lineBlur,
   measureDrift,
@@ -31,8 +31,7 @@ console.log(
 // Once beforehand: the first questions of all are slow until the machine has made its code.
 for (const [turn, c] of [every[0]!, ...every].entries()) {
   const raster = await pixels(c.original.name);
-  const fine =
-    c.width === null ? fieldTiles(raster, 'edge', EDGE_BLUR) : fieldTiles(raster, 'line', lineBlur(c.width));
+  const fine = c.width === null ? edgeTiles(raster) : fieldTiles(raster, 'line', lineBlur(c.width));
   const field: ReachField = { fine, coarse: fine, ratio: 1 };
   // As the worker does while nothing is asked: the picture about the pointer is looked at beforehand.
   const look = (p: Point): void => {

@@ -12,6 +12,7 @@ run('npx', ['tsx', 'bench/stack.ts']);
 run('npx', ['tsx', 'bench/combine.ts']);
 run('npx', ['tsx', 'bench/tone.ts']);
 run('npx', ['tsx', 'bench/colour.ts']);
+run('npx', ['tsx', 'bench/bond.ts']);
 run('npx', ['tsx', 'bench/drift.ts']);
 run('npx', ['tsx', 'bench/live.ts']);
 run('npx', ['tsx', 'bench/reach.ts']);

@@ -1,5 +1,6 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, negate, subtract, unit, type Point } from '../geometry/vector';
+import { seeded } from '../seed';
 import { corner, type Anchor } from '../path/anchor';
 import { pathCubics, type Path } from '../path/path';
 import type { Light } from './edge-profile';
@@ -38,6 +39,7 @@ const ONWARD = 900;
  *
  * @param near picture pixels about the pointer within which things attract
  * @param clock milliseconds
+ * @param strays how far the hand strays from the outline either way, pixels; `seed` says how
  * @param rest what happens at a place between two questions
  */
 export function clickAlong(
@@ -49,15 +51,23 @@ export function clickAlong(
     clock = () => 0,
     rest = () => {},
     light = 'looks',
+    strays = 0,
+    seed = 5,
   }: {
     readonly clock?: () => number;
     readonly rest?: (p: Point) => void;
     readonly light?: Light;
+    readonly strays?: number;
+    readonly seed?: number;
   } = {},
 ): Clicked {
   const line = pointsAlong(truth);
   const n = line.length;
   const at = (k: number): Point => line[truth.closed ? k % n : Math.min(n - 1, k)]!;
+  const random = seeded(seed);
+  const off = (): number => strays * (2 * random() - 1);
+  /** Where the hand is that is meant to be at a place. */
+  const byHand = (p: Point): Point => (strays > 0 ? { x: p.x + off(), y: p.y + off() } : p);
   const times: number[] = [];
   const log: string[] = [];
   const memory = reachMemory();
@@ -75,7 +85,7 @@ export function clickAlong(
       if (!memory.open) return got;
     }
   };
-  const first = ask(null, line[0]!);
+  const first = ask(null, byHand(line[0]!));
   const anchors: Anchor[] = [];
   const end = (whole: boolean): Clicked => ({ path: { id: 'clicked', closed: whole && truth.closed, anchors }, whole, times, log }); // prettier-ignore
   if (!first) return end(false);
@@ -96,7 +106,7 @@ export function clickAlong(
     // Past half a ring the other way round would be the shorter one.
     const most = Math.min(ONWARD - 200, truth.closed ? 0.45 * n : n);
     for (let lead = 24; lead <= most; lead += STRIDE) {
-      const here = ask(start, at(place + lead));
+      const here = ask(start, byHand(at(place + lead)));
       if (!here) break;
       got = here;
       if (got.farthest || got.corner || (!truth.closed && place + lead >= n)) break;
@@ -112,7 +122,7 @@ export function clickAlong(
     const closes = home || (truth.closed && best >= n - near);
     const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
     const to = closes ? { at: anchors[0]!, arrive: ahead } : undefined;
-    const taken = ask(start, to?.at ?? target, to);
+    const taken = ask(start, to?.at ?? byHand(target), to);
     if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     const [a, b, c, d] = taken.cubic;
     drawn.push(taken.cubic);
