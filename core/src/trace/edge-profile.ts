@@ -70,32 +70,60 @@ export interface EdgePlaces {
   readonly soft: number;
 }
 
-/** Light of a picture between pixels, into `out` from `to` on; the border's pixels stand for what lies beyond. */
-function lightBetween(
+/**
+ * A picture read between its pixels along a row of places, from (x, y) on by steps of (dx, dy), into `out` from `to` on: the
+ * channels of light and of values. The border's pixels stand for what lies beyond; clear pixels show white paper.
+ */
+function readRow(
   { width, height, data }: Raster,
   x: number,
   y: number,
+  dx: number,
+  dy: number,
+  count: number,
   out: Float64Array,
   to: number,
 ): void {
-  const [u, v] = [x - 0.5, y - 0.5];
-  const [i, j] = [Math.floor(u), Math.floor(v)];
-  const [a, b] = [u - i, v - j];
-  out.fill(0, to, to + CHANNELS);
-  for (let k = 0; k < 4; k++) {
-    const weight = (k & 1 ? a : 1 - a) * (k & 2 ? b : 1 - b);
-    if (weight === 0) continue;
-    const px = Math.min(width - 1, Math.max(0, i + (k & 1)));
-    const py = Math.min(height - 1, Math.max(0, j + (k >> 1)));
-    const p = 4 * (py * width + px);
-    // Clear pixels show white paper.
-    const o = data[p + 3]! / 255;
-    for (let c = 0; c < 3; c++) {
-      const byte = data[p + c]!;
-      out[to + c]! += weight * (o * LINEAR_OF_BYTE[byte]! + 1 - o);
-      out[to + OF_VALUES + 1 + c]! += weight * ((o * byte) / 255 + 1 - o);
+  for (let k = 0, at = to; k < count; k++, at += CHANNELS) {
+    const u = x + k * dx - 0.5;
+    const v = y + k * dy - 0.5;
+    const i = Math.floor(u);
+    const j = Math.floor(v);
+    const a = u - i;
+    const b = v - j;
+    const left = i < 0 ? 0 : i >= width ? width - 1 : i;
+    const right = i < -1 ? 0 : i + 1 >= width ? width - 1 : i + 1;
+    const top = (j < 0 ? 0 : j >= height ? height - 1 : j) * width;
+    const bottom = (j < -1 ? 0 : j + 1 >= height ? height - 1 : j + 1) * width;
+    const p = 4 * (top + left);
+    const q = 4 * (top + right);
+    const r = 4 * (bottom + left);
+    const s = 4 * (bottom + right);
+    const wp = (1 - a) * (1 - b);
+    const wq = a * (1 - b);
+    const wr = (1 - a) * b;
+    const ws = a * b;
+    const solid = data[p + 3]! & data[q + 3]! & data[r + 3]! & data[s + 3]!;
+    if (solid === 255) {
+      for (let c = 0; c < 3; c++) {
+        const [bp, bq, br, bs] = [data[p + c]!, data[q + c]!, data[r + c]!, data[s + c]!];
+        out[at + c] = wp * LINEAR_OF_BYTE[bp]! + wq * LINEAR_OF_BYTE[bq]! + wr * LINEAR_OF_BYTE[br]! + ws * LINEAR_OF_BYTE[bs]!; // prettier-ignore
+        out[at + OF_VALUES + 1 + c] = (wp * bp + wq * bq + wr * br + ws * bs) / 255;
+      }
+      out[at + OF_VALUES] = OPACITY;
+      continue;
     }
-    out[to + OF_VALUES]! += weight * OPACITY * o;
+    const op = (wp * data[p + 3]!) / 255;
+    const oq = (wq * data[q + 3]!) / 255;
+    const or = (wr * data[r + 3]!) / 255;
+    const os = (ws * data[s + 3]!) / 255;
+    const opaque = op + oq + or + os;
+    for (let c = 0; c < 3; c++) {
+      const [bp, bq, br, bs] = [data[p + c]!, data[q + c]!, data[r + c]!, data[s + c]!];
+      out[at + c] = op * LINEAR_OF_BYTE[bp]! + oq * LINEAR_OF_BYTE[bq]! + or * LINEAR_OF_BYTE[br]! + os * LINEAR_OF_BYTE[bs]! + 1 - opaque; // prettier-ignore
+      out[at + OF_VALUES + 1 + c] = (op * bp + oq * bq + or * br + os * bs) / 255 + 1 - opaque;
+    }
+    out[at + OF_VALUES] = OPACITY * opaque;
   }
 }
 
@@ -115,25 +143,29 @@ export function placesAcross(
   light: Light,
   { spacing = 1, ring = false }: { readonly spacing?: number; readonly ring?: boolean } = {},
 ): EdgePlaces {
-  const first = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring });
+  const values = light === 'looks';
+  const first = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values });
   const seen = first.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
   const enough = seen.length >= SEEN_ENOUGH * places.length;
   const soft = Math.min(SOFTEST_PX, enough ? seen[seen.length >> 1]! : SOFT_WHEN_HIDDEN_PX);
   const grain = scatterOf(first, Math.max(1, Math.round(APART_PX / spacing)));
   const calm = Math.min(CALMEST_PX, Math.max(CALM_PX, CALM_IN_BLURS * soft) * (1 + (grain / FINE_PX) ** 2));
   const again = soft > SOFT_FROM_PX || grain > FINE_PX;
-  const hills = again ? hillsAcross(raster, places, { soft: again && soft > SOFT_FROM_PX ? soft : 0, calm, spacing, ring }) : first; // prettier-ignore
+  const hills = again ? hillsAcross(raster, places, { soft: again && soft > SOFT_FROM_PX ? soft : 0, calm, spacing, ring, values }) : first; // prettier-ignore
   const off = Float64Array.from(hills, (hill) => hill?.middle ?? NaN);
   const blur = Float64Array.from(hills, (hill) => hill?.blur ?? NaN);
   const own = enough ? seen[seen.length >> 1]! : 0;
   const read = Math.hypot(own, Math.sqrt(VARIANCE_OF_READING), Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * (again ? soft : 0))); // prettier-ignore
   if (light === 'true') return { off, blur, soft: read };
   const even = evened(blur, ring);
+  let quantile = 0;
   return {
     off: off.map((v, i) => {
       const hill = hills[i];
       if (!hill) return NaN;
-      const lensed = v + even[i]! * normalQuantile(looksHalfWay(hill.before, hill.after));
+      // Colours change slowly along an edge.
+      if (i % COLOURS_EVERY === 0 || Number.isNaN(off[i - 1]!)) quantile = normalQuantile(looksHalfWay(...hill.sides())); // prettier-ignore
+      const lensed = v + even[i]! * quantile;
       const share = Math.min(1, Math.max(0, (LENSED_PX - even[i]!) / (LENSED_PX - DRAWN_PX)));
       return share > 0 && !Number.isNaN(hill.drawn) ? share * hill.drawn + (1 - share) * lensed : lensed;
     }),
@@ -153,38 +185,123 @@ function scatterOf(hills: readonly (Hill | null)[], apart: number): number {
   return off[off.length >> 1] ?? 0;
 }
 
+interface Reading {
+  readonly soft: number;
+  readonly calm: number;
+  readonly spacing: number;
+  readonly ring: boolean;
+  /** What is drawn is told by values too. */
+  readonly values: boolean;
+}
+
 /** The hill of slopes at each place, its row calmed by its neighbours' over so many pixels, for edges about so soft. */
 function hillsAcross(
   raster: Raster,
   places: readonly AcrossEdge[],
-  { soft, calm: over, spacing, ring }: { soft: number; calm: number; spacing: number; ring: boolean },
+  { soft, calm: over, spacing, ring, values }: Reading,
 ): (Hill | null)[] {
   const n = places.length;
   const half = Math.ceil(Math.max(REACH_PX, REACH_IN_BLURS * soft) / STEP_PX);
-  const size = (2 * half + 1) * CHANNELS;
+  const wide = 2 * half + 1;
+  const size = wide * CHANNELS;
   const rows = new Float64Array(n * size);
-  places.forEach(({ at, n: normal }, i) => {
-    for (let k = -half; k <= half; k++)
-      lightBetween(raster, at.x + k * STEP_PX * normal.x, at.y + k * STEP_PX * normal.y, rows, i * size + (k + half) * CHANNELS); // prettier-ignore
-  });
-  const along = kernelOf(over / spacing);
+  for (let i = 0; i < n; i++) {
+    const { at, n: normal } = places[i]!;
+    const [dx, dy] = [STEP_PX * normal.x, STEP_PX * normal.y];
+    readRow(raster, at.x - half * dx, at.y - half * dy, dx, dy, wide, rows, i * size);
+  }
   const slopeBlur = Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * soft);
-  const across = kernelOf(slopeBlur / STEP_PX);
-  const calm = new Float64Array(size);
-  return places.map((_, i) => {
-    calm.fill(0);
-    let sum = 0;
-    along.forEach((weight, w) => {
-      const j = ring ? (i + w - (along.length >> 1) + n * along.length) % n : i + w - (along.length >> 1);
-      if (j < 0 || j >= n) return;
-      sum += weight;
-      for (let k = 0, from = j * size; k < size; k++) calm[k]! += weight * rows[from + k]!;
-    });
-    for (let k = 0; k < size; k++) calm[k]! /= sum;
-    const hill = hillOf(calm, half, across, slopeBlur, OF_LIGHT);
-    if (!hill || hill.blur > LENSED_PX) return hill;
-    return { ...hill, drawn: hillOf(calm, half, across, slopeBlur, OF_VALUES)?.middle ?? NaN };
+  const change = Math.min(half, Math.round(Math.max(CHANGE_PX, slopeBlur) / STEP_PX));
+  // Of many neighbours every second, third and so on is as good.
+  const stride = Math.max(1, Math.floor(over / spacing / 3));
+  const neighbours = { weights: kernelOf(over / spacing / stride), stride, ring };
+  const bySlope = kernelOf(slopeBlur / STEP_PX);
+  const slopesOf = (channel: number): Float64Array => {
+    const changes = new Float64Array(4 * n);
+    for (let j = 0; j < n; j++)
+      for (let c = 0; c < 4; c++) {
+        const middle = j * size + half * CHANNELS + channel + c;
+        changes[4 * j + c] = rows[middle + change * CHANNELS]! - rows[middle - change * CHANNELS]!;
+      }
+    const ways = calmed(changes, 4, neighbours);
+    const scalars = new Float64Array(n * wide);
+    for (let j = 0; j < n; j++) {
+      const w0 = ways[4 * j]!;
+      const w1 = ways[4 * j + 1]!;
+      const w2 = ways[4 * j + 2]!;
+      const w3 = ways[4 * j + 3]!;
+      const long = Math.sqrt(w0 * w0 + w1 * w1 + w2 * w2 + w3 * w3) || 1;
+      for (let k = 0, p = j * size + channel, to = j * wide; k < wide; k++, p += CHANNELS)
+        scalars[to + k] = (w0 * rows[p]! + w1 * rows[p + 1]! + w2 * rows[p + 2]! + w3 * rows[p + 3]!) / long;
+    }
+    return slopes(calmed(scalars, wide, neighbours), wide, bySlope);
+  };
+  const [inLight, inValues] = [slopesOf(OF_LIGHT), values ? slopesOf(OF_VALUES) : null];
+  return places.map((_, i): Hill | null => {
+    const hill = hillIn(inLight.subarray(i * wide, (i + 1) * wide), half, slopeBlur);
+    if (!hill) return null;
+    // Half way in values is asked for where it is drawn, not lensed.
+    const asDrawn = inValues && hill.blur <= LENSED_PX;
+    const drawn = asDrawn ? hillIn(inValues.subarray(i * wide, (i + 1) * wide), half, slopeBlur)?.middle ?? NaN : NaN; // prettier-ignore
+    /** Light at a step of the row, over its nearest neighbours. */
+    const lightAt = (step: number): number[] =>
+      [0, 1, 2].map((c) => {
+        let [sum, count] = [0, 0];
+        for (let m = Math.max(0, i - SIDES_OVER); m <= Math.min(n - 1, i + SIDES_OVER); m++, count++)
+          sum += rows[m * size + step * CHANNELS + c]!;
+        return sum / count;
+      });
+    return { ...hill, drawn, sides: () => sidesOf(hill, lightAt(hill.low), lightAt(hill.up)) };
   });
+}
+
+/** Neighbours to either side over which light beside an edge is told. */
+const SIDES_OVER = 2;
+
+/** Rows of so many values each, every one calmed by its neighbours. */
+function calmed(
+  rows: Float64Array,
+  wide: number,
+  {
+    weights,
+    stride,
+    ring,
+  }: { readonly weights: Float64Array; readonly stride: number; readonly ring: boolean },
+): Float64Array {
+  const n = rows.length / wide;
+  const reach = weights.length >> 1;
+  const out = new Float64Array(rows.length);
+  for (let i = 0; i < n; i++) {
+    const to = i * wide;
+    let sum = 0;
+    for (let w = -reach; w <= reach; w++) {
+      const at = i + w * stride;
+      const j = ring ? ((at % n) + n) % n : at;
+      if (j < 0 || j >= n) continue;
+      const weight = weights[w + reach]!;
+      sum += weight;
+      for (let k = 0, from = j * wide; k < wide; k++) out[to + k]! += weight * rows[from + k]!;
+    }
+    for (let k = 0; k < wide; k++) out[to + k]! /= sum;
+  }
+  return out;
+}
+
+/** Slopes along each row of so many values, told through a Gaussian. */
+function slopes(rows: Float64Array, wide: number, gaussian: Float64Array): Float64Array {
+  const out = new Float64Array(rows.length);
+  const r = gaussian.length >> 1;
+  for (let from = 0; from < rows.length; from += wide)
+    for (let k = 0; k < wide; k++) {
+      let sum = 0;
+      for (let m = 1; m <= r; m++) {
+        const before = k - m < 0 ? 0 : k - m;
+        const after = k + m >= wide ? wide - 1 : k + m;
+        sum += m * gaussian[r + m]! * (rows[from + after]! - rows[from + before]!);
+      }
+      out[from + k] = sum;
+    }
+  return out;
 }
 
 /** A Gaussian's values at whole steps about its middle, to two deviations and a half. */
@@ -193,45 +310,43 @@ function kernelOf(sigma: number): Float64Array {
   return Float64Array.from({ length: 2 * r + 1 }, (_, k) => Math.exp(-((k - r) ** 2) / (2 * sigma * sigma)));
 }
 
-interface Hill {
+/** A hill of slopes along a row. */
+interface Top {
   /** From the row's middle, pixels. */
   readonly middle: number;
-  /** The same told by values; where that is asked for and there is one. */
-  readonly drawn: number;
   /** Standard deviation of the picture's blur. */
   readonly blur: number;
-  /** Light on both sides. */
-  readonly before: readonly number[];
-  readonly after: readonly number[];
+  /** Its feet, steps of the row, and the share of the whole change that lies before each. */
+  readonly low: number;
+  readonly up: number;
+  readonly before: number;
+  readonly after: number;
+}
+interface Hill extends Top {
+  /** The middle as told by values; where that is asked for and there is one. */
+  readonly drawn: number;
+  /** Light on both sides, worked out when asked for. */
+  readonly sides: () => readonly [before: readonly number[], after: readonly number[]];
 }
 
-/** Half the way over which the colour's change about the middle is told, pixels, and in blurs of the slopes. */
+/** Light on both sides of a hill from that at its feet: what is missing there is the Gaussian's beyond. */
+function sidesOf(
+  { before, after }: Top,
+  low: readonly number[],
+  up: readonly number[],
+): readonly [number[], number[]] {
+  const whole = low.map((v, c) => (up[c]! - v) / Math.max(0.5, after - before));
+  return [whole.map((w, c) => low[c]! - before * w), whole.map((w, c) => up[c]! + (1 - after) * w)];
+}
+
+/** Half the way over which the colour's change about the middle is told, pixels. */
 const CHANGE_PX = 2;
 /** A hill's middle lies so near to its highest step, or it is none. */
 const BESIDE_TOP_PX = 1.5;
 
-/** The hill of slopes about a row's middle in the four channels from `channel` on, told through a Gaussian. */
-function hillOf(
-  row: Float64Array,
-  half: number,
-  gaussian: Float64Array,
-  slopeBlur: number,
-  channel: number,
-): Hill | null {
-  const wide = 2 * half + 1;
-  const at = (k: number, c: number): number =>
-    row[Math.min(wide - 1, Math.max(0, k)) * CHANNELS + channel + c]!;
-  const change = Math.round(Math.max(CHANGE_PX, slopeBlur) / STEP_PX);
-  const way = [0, 1, 2, 3].map((c) => at(half + change, c) - at(half - change, c));
-  const long = Math.hypot(...way);
-  if (!(long > 0)) return null;
-  const along = Float64Array.from({ length: wide }, (_, k) => way.reduce((sum, w, c) => sum + w * at(k, c), 0) / long); // prettier-ignore
-  const r = gaussian.length >> 1;
-  const slope = along.map((_, k) => {
-    let sum = 0;
-    for (let m = 1; m <= r; m++) sum += m * gaussian[r + m]! * (along[Math.min(wide - 1, k + m)]! - along[Math.max(0, k - m)]!); // prettier-ignore
-    return sum;
-  });
+/** The hill that rises about the middle of a row of slopes, which were told through a Gaussian. */
+function hillIn(slope: Float64Array, half: number, slopeBlur: number): Top | null {
+  const wide = slope.length;
   let top = half;
   while (top > 1 && slope[top - 1]! > slope[top]!) top--;
   while (top < wide - 2 && slope[top + 1]! > slope[top]!) top++;
@@ -246,19 +361,11 @@ function hillOf(
   const found = gaussianThrough(slope, top, foot(-1, OF_HILL), foot(1, OF_HILL));
   if (!found || Math.abs(found.middle) > BESIDE_TOP_PX) return null;
   const variance = Math.max(VARIANCE_OF_PIXEL, found.variance - slopeBlur ** 2 - VARIANCE_OF_READING);
-  // At its feet the hill has not quite ended: what is missing is that of the Gaussian beyond.
   const [low, up] = [foot(-1, FOOT_OF_HILL), foot(1, FOOT_OF_HILL)];
   const seen = Math.sqrt(variance + VARIANCE_OF_READING);
   const share = (k: number): number => normalShare(((k - top) * STEP_PX - found.middle) / seen);
-  const [p, q] = [share(low), share(up)];
-  const whole = way.map((_, c) => (at(up, c) - at(low, c)) / Math.max(0.5, q - p));
-  return {
-    middle: (top - half) * STEP_PX + found.middle,
-    drawn: NaN,
-    blur: Math.sqrt(variance),
-    before: whole.map((w, c) => at(low, c) - p * w),
-    after: whole.map((w, c) => at(up, c) + (1 - q) * w),
-  };
+  const middle = (top - half) * STEP_PX + found.middle;
+  return { middle, blur: Math.sqrt(variance), low, up, before: share(low), after: share(up) };
 }
 
 /**
@@ -301,6 +408,8 @@ function oklab(before: readonly number[], after: readonly number[], share: numbe
   return OKLAB_OF_ROOTS.map((row) => row[0] * cones[0]! + row[1] * cones[1]! + row[2] * cones[2]!);
 }
 
+/** At every so manieth place it is told anew what the colours on both sides are. */
+const COLOURS_EVERY = 4;
 /** Halvings that find it to a thousandth. */
 const HALVINGS = 10;
 

@@ -154,6 +154,9 @@ export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number
   return withoutGrain(points);
 }
 
+/** Of the points of an edge every so manieth is read across; between two moves change evenly. */
+const READ_EVERY = 1;
+
 /**
  * Points on an edge moved to where it is in the picture's own pixels, across it; those whose edge is not seen are moved as the
  * nearest ones before them are. Strokes stay.
@@ -167,16 +170,19 @@ export function ontoPlaces(
   if (field.kind === 'line' || points.length < 3) return { points, soft: field.blur };
   const reach = Math.max(2, Math.round(3 / spacing));
   const normals = points.map((_, i) => normalAt(points, i, reach) ?? { x: 0, y: 0 });
+  const read = Array.from({ length: Math.ceil(points.length / READ_EVERY) }, (_, k) => k * READ_EVERY);
   const { off, soft } = placesAcross(
     field.raster,
-    points.map((at, i) => ({ at, n: normals[i]! })),
+    read.map((i) => ({ at: points[i]!, n: normals[i]! })),
     light,
-    { spacing },
+    { spacing: READ_EVERY * spacing },
   );
   let by = off.find((v) => Math.abs(v) <= MOST_MOVED_PX) ?? 0;
+  const moves = off.map((v) => (by = Math.abs(v) <= MOST_MOVED_PX ? v : by));
   const moved = points.map((p, i) => {
-    if (Math.abs(off[i]!) <= MOST_MOVED_PX) by = off[i]!;
-    return add(p, scale(normals[i]!, by));
+    const [k, t] = [Math.floor(i / READ_EVERY), (i % READ_EVERY) / READ_EVERY];
+    const [a, b] = [moves[k]!, moves[Math.min(moves.length - 1, k + 1)]!];
+    return add(p, scale(normals[i]!, a + t * (b - a)));
   });
   return { points: withoutGrain(moved), soft };
 }
