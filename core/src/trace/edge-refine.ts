@@ -4,6 +4,7 @@ import { add, cross, distance, dot, mix, scale, subtract, unit, type Point } fro
 import { lineIntersection } from '../geometry/intersect';
 import { acrossAt, formBetween, formsAlong } from './field-form';
 import { hillTop } from '../geometry/hill-top';
+import type { Raster } from '../picture/raster';
 import type { FieldTiles } from './field-tiles';
 import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
 import { clearanceAt } from './corner-clearance';
@@ -268,6 +269,29 @@ const TIP_BESIDE_PX = 2.5;
 const TRAIL = 40;
 const TIP_ALONG = 0.85;
 
+/** The ground about a tip is told so far behind it, places, and so far beside its sides, pixels. */
+const TOLD_BEHIND = 6;
+const OUTSIDE_PX = 3.5;
+/** It is one ground where it differs by less than this share of what lies on both sides of the edge. */
+const ONE_GROUND = 0.5;
+
+/** Whether what lies outside one side of a tip lies outside the other: else the other is another thing's edge. */
+function hasSameOutside(
+  { width, height, data }: Raster,
+  { one, way, other, wayOn, side }: { one: Point; way: Point; other: Point; wayOn: Point; side: number },
+): boolean {
+  /** Bytes of the pixel beside a place, to the side that the tip turns to or away from it. */
+  const beside = (p: Point, along: Point, far: number): readonly number[] => {
+    const x = Math.min(width - 1, Math.max(0, Math.floor(p.x - far * side * along.y)));
+    const y = Math.min(height - 1, Math.max(0, Math.floor(p.y + far * side * along.x)));
+    return [0, 1, 2, 3].map((c) => data[4 * (y * width + x) + c]!);
+  };
+  const apart = (a: readonly number[], b: readonly number[]): number =>
+    Math.hypot(...a.map((v, c) => v - b[c]!));
+  const [outside, inside] = [beside(one, way, -OUTSIDE_PX), beside(one, way, OUTSIDE_PX)];
+  return apart(outside, beside(other, wayOn, -OUTSIDE_PX)) < ONE_GROUND * apart(outside, inside);
+}
+
 /** The other side of a tip at which an edge ends: a place on it, and its way on; null where there is none. */
 function acrossTip(
   field: FieldTiles,
@@ -276,6 +300,7 @@ function acrossTip(
   usual: number,
   trail: readonly Point[],
 ): { at: Point; way: Point } | null {
+  const before = trail[Math.max(0, trail.length - TOLD_BEHIND)] ?? tip;
   for (const radius of TIP_RADII_PX) {
     let best: { at: Point; way: Point; strength: number } | null = null;
     for (const turn of TIP_TURNS)
@@ -290,7 +315,8 @@ function acrossTip(
         const strength = strengthOf(field, formBetween(field, q.x, q.y, on.y, -on.x));
         if (dot(on, u) < TIP_ALONG || strength < Math.max(leastStrength(field, q), TIP_STRENGTH * usual))
           continue;
-        if (!best || strength > best.strength) best = { at: q, way: on, strength };
+        if (best && strength <= best.strength) continue;
+        if (hasSameOutside(field.raster, { one: before, way, other: q, wayOn: on, side })) best = { at: q, way: on, strength }; // prettier-ignore
       }
     if (best) {
       const { off } = peakAcross(field, best.at, { x: best.way.y, y: -best.way.x }, ASIDE);
