@@ -145,13 +145,15 @@ export function placesAcross(
 ): EdgePlaces {
   const values = light === 'looks';
   const first = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values });
-  const seen = first.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
+  const seen = first.hills.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
   const enough = seen.length >= SEEN_ENOUGH * places.length;
   const soft = Math.min(SOFTEST_PX, enough ? seen[seen.length >> 1]! : SOFT_WHEN_HIDDEN_PX);
-  const grain = scatterOf(first, Math.max(1, Math.round(APART_PX / spacing)));
+  const grain = scatterOf(first.hills, Math.max(1, Math.round(APART_PX / spacing)));
   const calm = Math.min(CALMEST_PX, Math.max(CALM_PX, CALM_IN_BLURS * soft) * (1 + (grain / FINE_PX) ** 2));
   const again = soft > SOFT_FROM_PX || grain > FINE_PX;
-  const hills = again ? hillsAcross(raster, places, { soft: again && soft > SOFT_FROM_PX ? soft : 0, calm, spacing, ring, values }) : first; // prettier-ignore
+  const reading = { soft: soft > SOFT_FROM_PX ? soft : 0, calm, spacing, ring, values };
+  const found = again ? hillsAcross(raster, places, reading, first.rows) : first;
+  const { hills } = found;
   const off = Float64Array.from(hills, (hill) => hill?.middle ?? NaN);
   const blur = Float64Array.from(hills, (hill) => hill?.blur ?? NaN);
   const own = enough ? seen[seen.length >> 1]! : 0;
@@ -164,7 +166,7 @@ export function placesAcross(
       const hill = hills[i];
       if (!hill) return NaN;
       // Colours change slowly along an edge.
-      if (i % COLOURS_EVERY === 0 || Number.isNaN(off[i - 1]!)) quantile = normalQuantile(looksHalfWay(...hill.sides())); // prettier-ignore
+      if (i % COLOURS_EVERY === 0 || Number.isNaN(off[i - 1]!)) quantile = normalQuantile(looksHalfWay(...found.sidesOf(i))); // prettier-ignore
       const lensed = v + even[i]! * quantile;
       const share = Math.min(1, Math.max(0, (LENSED_PX - even[i]!) / (LENSED_PX - DRAWN_PX)));
       return share > 0 && !Number.isNaN(hill.drawn) ? share * hill.drawn + (1 - share) * lensed : lensed;
@@ -199,17 +201,12 @@ function hillsAcross(
   raster: Raster,
   places: readonly AcrossEdge[],
   { soft, calm: over, spacing, ring, values }: Reading,
-): (Hill | null)[] {
+  before?: Rows,
+): Hills {
   const n = places.length;
-  const half = Math.ceil(Math.max(REACH_PX, REACH_IN_BLURS * soft) / STEP_PX);
+  const { rows, half } = readRows(raster, places, soft, before);
   const wide = 2 * half + 1;
   const size = wide * CHANNELS;
-  const rows = new Float64Array(n * size);
-  for (let i = 0; i < n; i++) {
-    const { at, n: normal } = places[i]!;
-    const [dx, dy] = [STEP_PX * normal.x, STEP_PX * normal.y];
-    readRow(raster, at.x - half * dx, at.y - half * dy, dx, dy, wide, rows, i * size);
-  }
   const slopeBlur = Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * soft);
   const change = Math.min(half, Math.round(Math.max(CHANGE_PX, slopeBlur) / STEP_PX));
   // Of many neighbours every second, third and so on is as good.
@@ -237,22 +234,61 @@ function hillsAcross(
     return slopes(calmed(scalars, wide, neighbours), wide, bySlope);
   };
   const [inLight, inValues] = [slopesOf(OF_LIGHT), values ? slopesOf(OF_VALUES) : null];
-  return places.map((_, i): Hill | null => {
-    const hill = hillIn(inLight.subarray(i * wide, (i + 1) * wide), half, slopeBlur);
-    if (!hill) return null;
+  const hills: (Hill | null)[] = [];
+  for (let i = 0; i < n; i++) {
+    const hill = hillIn(inLight, i * wide, half, slopeBlur);
     // Half way in values is asked for where it is drawn, not lensed.
-    const asDrawn = inValues && hill.blur <= LENSED_PX;
-    const drawn = asDrawn ? hillIn(inValues.subarray(i * wide, (i + 1) * wide), half, slopeBlur)?.middle ?? NaN : NaN; // prettier-ignore
-    /** Light at a step of the row, over its nearest neighbours. */
-    const lightAt = (step: number): number[] =>
-      [0, 1, 2].map((c) => {
-        let [sum, count] = [0, 0];
-        for (let m = Math.max(0, i - SIDES_OVER); m <= Math.min(n - 1, i + SIDES_OVER); m++, count++)
-          sum += rows[m * size + step * CHANNELS + c]!;
-        return sum / count;
-      });
-    return { ...hill, drawn, sides: () => sidesOf(hill, lightAt(hill.low), lightAt(hill.up)) };
+    if (hill && inValues && hill.blur <= LENSED_PX)
+      hill.drawn = hillIn(inValues, i * wide, half, slopeBlur)?.middle ?? NaN;
+    hills.push(hill);
+  }
+  /** Light at a step of a place's row, over its nearest neighbours. */
+  const lightAt = (i: number, step: number): number[] =>
+    [0, 1, 2].map((c) => {
+      let [sum, count] = [0, 0];
+      for (let m = Math.max(0, i - SIDES_OVER); m <= Math.min(n - 1, i + SIDES_OVER); m++, count++)
+        sum += rows[m * size + step * CHANNELS + c]!;
+      return sum / count;
+    });
+  return {
+    hills,
+    rows: { rows, half },
+    sidesOf(i) {
+      const { before, after, low, up } = hills[i]!;
+      // At its feet a hill has not quite ended: what is missing is the Gaussian's beyond.
+      const [first, second] = [lightAt(i, low), lightAt(i, up)];
+      const whole = first.map((v, c) => (second[c]! - v) / Math.max(0.5, after - before));
+      return [whole.map((w, c) => first[c]! - before * w), whole.map((w, c) => second[c]! + (1 - after) * w)];
+    },
+  };
+}
+
+interface Rows {
+  /** The channels at each step across each place. */
+  readonly rows: Float64Array;
+  /** Steps to either side. */
+  readonly half: number;
+}
+
+/** Rows across places, as far as edges so soft ask; those read before where they go as far. */
+function readRows(raster: Raster, places: readonly AcrossEdge[], soft: number, before?: Rows): Rows {
+  const half = Math.ceil(Math.max(REACH_PX, REACH_IN_BLURS * soft) / STEP_PX);
+  if (before?.half === half) return before;
+  const wide = 2 * half + 1;
+  const rows = new Float64Array(places.length * wide * CHANNELS);
+  places.forEach(({ at, n }, i) => {
+    const [dx, dy] = [STEP_PX * n.x, STEP_PX * n.y];
+    readRow(raster, at.x - half * dx, at.y - half * dy, dx, dy, wide, rows, i * wide * CHANNELS);
   });
+  return { rows, half };
+}
+
+interface Hills {
+  readonly rows: Rows;
+  /** The hill of slopes across each place; null where none rises there. */
+  readonly hills: readonly (Hill | null)[];
+  /** Light on both sides of a place's hill. */
+  readonly sidesOf: (place: number) => readonly [before: readonly number[], after: readonly number[]];
 }
 
 /** Neighbours to either side over which light beside an edge is told. */
@@ -311,9 +347,11 @@ function kernelOf(sigma: number): Float64Array {
 }
 
 /** A hill of slopes along a row. */
-interface Top {
+interface Hill {
   /** From the row's middle, pixels. */
   readonly middle: number;
+  /** The middle as told by values; NaN where that was not asked for or there is none. */
+  drawn: number;
   /** Standard deviation of the picture's blur. */
   readonly blur: number;
   /** Its feet, steps of the row, and the share of the whole change that lies before each. */
@@ -322,50 +360,53 @@ interface Top {
   readonly before: number;
   readonly after: number;
 }
-interface Hill extends Top {
-  /** The middle as told by values; where that is asked for and there is one. */
-  readonly drawn: number;
-  /** Light on both sides, worked out when asked for. */
-  readonly sides: () => readonly [before: readonly number[], after: readonly number[]];
-}
-
-/** Light on both sides of a hill from that at its feet: what is missing there is the Gaussian's beyond. */
-function sidesOf(
-  { before, after }: Top,
-  low: readonly number[],
-  up: readonly number[],
-): readonly [number[], number[]] {
-  const whole = low.map((v, c) => (up[c]! - v) / Math.max(0.5, after - before));
-  return [whole.map((w, c) => low[c]! - before * w), whole.map((w, c) => up[c]! + (1 - after) * w)];
-}
 
 /** Half the way over which the colour's change about the middle is told, pixels. */
 const CHANGE_PX = 2;
 /** A hill's middle lies so near to its highest step, or it is none. */
 const BESIDE_TOP_PX = 1.5;
 
-/** The hill that rises about the middle of a row of slopes, which were told through a Gaussian. */
-function hillIn(slope: Float64Array, half: number, slopeBlur: number): Top | null {
-  const wide = slope.length;
+/** How far a hill goes down from its top that way, until it is so low or goes up again: a step of the row that begins at `from`. */
+function footOf(
+  slope: Float64Array,
+  from: number,
+  wide: number,
+  top: number,
+  step: 1 | -1,
+  least: number,
+): number {
+  let k = top;
+  for (let next = k + step; next >= 0 && next < wide; next += step) {
+    const s = slope[from + next]!;
+    if (!(s > least) || s >= slope[from + k]!) break;
+    k = next;
+  }
+  return k;
+}
+
+/** The hill that rises about the middle of a row of slopes, told through a Gaussian, that begins at `from`. */
+function hillIn(slope: Float64Array, from: number, half: number, slopeBlur: number): Hill | null {
+  const wide = 2 * half + 1;
   let top = half;
-  while (top > 1 && slope[top - 1]! > slope[top]!) top--;
-  while (top < wide - 2 && slope[top + 1]! > slope[top]!) top++;
-  const high = slope[top]!;
+  while (top > 1 && slope[from + top - 1]! > slope[from + top]!) top--;
+  while (top < wide - 2 && slope[from + top + 1]! > slope[from + top]!) top++;
+  const high = slope[from + top]!;
   if (!(high > 0) || top <= 1 || top >= wide - 2) return null;
-  /** How far the hill goes down that way, until it is so low or goes up again. */
-  const foot = (step: 1 | -1, least: number): number => {
-    let k = top;
-    while (k + step >= 0 && k + step < wide && slope[k + step]! > least * high && slope[k + step]! < slope[k]!) k += step; // prettier-ignore
-    return k;
-  };
-  const found = gaussianThrough(slope, top, foot(-1, OF_HILL), foot(1, OF_HILL));
+  const [first, last] = [footOf(slope, from, wide, top, -1, OF_HILL * high), footOf(slope, from, wide, top, 1, OF_HILL * high)]; // prettier-ignore
+  const found = gaussianThrough(slope, from + top, from + first, from + last);
   if (!found || Math.abs(found.middle) > BESIDE_TOP_PX) return null;
   const variance = Math.max(VARIANCE_OF_PIXEL, found.variance - slopeBlur ** 2 - VARIANCE_OF_READING);
-  const [low, up] = [foot(-1, FOOT_OF_HILL), foot(1, FOOT_OF_HILL)];
+  const [low, up] = [footOf(slope, from, wide, top, -1, FOOT_OF_HILL * high), footOf(slope, from, wide, top, 1, FOOT_OF_HILL * high)]; // prettier-ignore
   const seen = Math.sqrt(variance + VARIANCE_OF_READING);
-  const share = (k: number): number => normalShare(((k - top) * STEP_PX - found.middle) / seen);
-  const middle = (top - half) * STEP_PX + found.middle;
-  return { middle, blur: Math.sqrt(variance), low, up, before: share(low), after: share(up) };
+  return {
+    middle: (top - half) * STEP_PX + found.middle,
+    drawn: NaN,
+    blur: Math.sqrt(variance),
+    low,
+    up,
+    before: normalShare(((low - top) * STEP_PX - found.middle) / seen),
+    after: normalShare(((up - top) * STEP_PX - found.middle) / seen),
+  };
 }
 
 /**
