@@ -31,6 +31,8 @@ const CALM_IN_BLURS = 1;
 const FINE_PX = 0.06;
 const APART_PX = 5;
 const CALMEST_PX = 7;
+/** At every so manieth place it is told first how soft the edge is, and how grainy. */
+const FIRST_EVERY = 4;
 /** Where grain hides most of a row's hills it is looked at as if it were so soft, pixels; nothing is softer than the other. */
 const SOFT_WHEN_HIDDEN_PX = 2.5;
 const SOFTEST_PX = 6;
@@ -143,21 +145,24 @@ export function placesAcross(
   light: Light,
   { spacing = 1, ring = false }: { readonly spacing?: number; readonly ring?: boolean } = {},
 ): EdgePlaces {
-  const values = light === 'looks';
-  const first = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values });
-  const seen = first.hills.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
-  const enough = seen.length >= SEEN_ENOUGH * places.length;
-  const soft = Math.min(SOFTEST_PX, enough ? seen[seen.length >> 1]! : SOFT_WHEN_HIDDEN_PX);
-  const grain = scatterOf(first.hills, Math.max(1, Math.round(APART_PX / spacing)));
+  // First a few places tell how soft it is and how grainy, then all are read as that asks.
+  const rough = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values: false, every: FIRST_EVERY }); // prettier-ignore
+  const seen = rough.hills.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
+  const enough = FIRST_EVERY * seen.length >= SEEN_ENOUGH * places.length;
+  const own = enough ? seen[seen.length >> 1]! : 0;
+  const soft = Math.min(SOFTEST_PX, enough ? own : SOFT_WHEN_HIDDEN_PX);
+  const grain = scatterOf(
+    rough.hills,
+    FIRST_EVERY * Math.max(1, Math.round(APART_PX / spacing / FIRST_EVERY)),
+  );
   const calm = Math.min(CALMEST_PX, Math.max(CALM_PX, CALM_IN_BLURS * soft) * (1 + (grain / FINE_PX) ** 2));
-  const again = soft > SOFT_FROM_PX || grain > FINE_PX;
-  const reading = { soft: soft > SOFT_FROM_PX ? soft : 0, calm, spacing, ring, values };
-  const found = again ? hillsAcross(raster, places, reading, first.rows) : first;
+  const isSoft = soft > SOFT_FROM_PX;
+  const reading = { soft: isSoft ? soft : 0, calm: isSoft || grain > FINE_PX ? calm : CALM_PX, spacing, ring, values: light === 'looks', every: 1 }; // prettier-ignore
+  const found = hillsAcross(raster, places, reading, rough.rows);
   const { hills } = found;
   const off = Float64Array.from(hills, (hill) => hill?.middle ?? NaN);
   const blur = Float64Array.from(hills, (hill) => hill?.blur ?? NaN);
-  const own = enough ? seen[seen.length >> 1]! : 0;
-  const read = Math.hypot(own, Math.sqrt(VARIANCE_OF_READING), Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * (again ? soft : 0))); // prettier-ignore
+  const read = Math.hypot(own, Math.sqrt(VARIANCE_OF_READING), Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * (isSoft ? soft : 0))); // prettier-ignore
   if (light === 'true') return { off, blur, soft: read };
   const even = evened(blur, ring);
   let quantile = 0;
@@ -194,13 +199,15 @@ interface Reading {
   readonly ring: boolean;
   /** What is drawn is told by values too. */
   readonly values: boolean;
+  /** At every so manieth place only. */
+  readonly every: number;
 }
 
 /** The hill of slopes at each place, its row calmed by its neighbours' over so many pixels, for edges about so soft. */
 function hillsAcross(
   raster: Raster,
   places: readonly AcrossEdge[],
-  { soft, calm: over, spacing, ring, values }: Reading,
+  { soft, calm: over, spacing, ring, values, every }: Reading,
   before?: Rows,
 ): Hills {
   const n = places.length;
@@ -220,7 +227,7 @@ function hillsAcross(
         const middle = j * size + half * CHANNELS + channel + c;
         changes[4 * j + c] = rows[middle + change * CHANNELS]! - rows[middle - change * CHANNELS]!;
       }
-    const ways = calmed(changes, 4, neighbours);
+    const ways = calmed(changes, 4, neighbours, 1);
     const scalars = new Float64Array(n * wide);
     for (let j = 0; j < n; j++) {
       const w0 = ways[4 * j]!;
@@ -231,12 +238,12 @@ function hillsAcross(
       for (let k = 0, p = j * size + channel, to = j * wide; k < wide; k++, p += CHANNELS)
         scalars[to + k] = (w0 * rows[p]! + w1 * rows[p + 1]! + w2 * rows[p + 2]! + w3 * rows[p + 3]!) / long;
     }
-    return slopes(calmed(scalars, wide, neighbours), wide, bySlope);
+    return slopes(calmed(scalars, wide, neighbours, every), wide, bySlope, every);
   };
   const [inLight, inValues] = [slopesOf(OF_LIGHT), values ? slopesOf(OF_VALUES) : null];
   const hills: (Hill | null)[] = [];
   for (let i = 0; i < n; i++) {
-    const hill = hillIn(inLight, i * wide, half, slopeBlur);
+    const hill = i % every === 0 ? hillIn(inLight, i * wide, half, slopeBlur) : null;
     // Half way in values is asked for where it is drawn, not lensed.
     if (hill && inValues && hill.blur <= LENSED_PX)
       hill.drawn = hillIn(inValues, i * wide, half, slopeBlur)?.middle ?? NaN;
@@ -294,7 +301,7 @@ interface Hills {
 /** Neighbours to either side over which light beside an edge is told. */
 const SIDES_OVER = 2;
 
-/** Rows of so many values each, every one calmed by its neighbours. */
+/** Rows of so many values each, every one (or every so manieth, the others left empty) calmed by its neighbours. */
 function calmed(
   rows: Float64Array,
   wide: number,
@@ -303,11 +310,12 @@ function calmed(
     stride,
     ring,
   }: { readonly weights: Float64Array; readonly stride: number; readonly ring: boolean },
+  every: number,
 ): Float64Array {
   const n = rows.length / wide;
   const reach = weights.length >> 1;
   const out = new Float64Array(rows.length);
-  for (let i = 0; i < n; i++) {
+  for (let i = 0; i < n; i += every) {
     const to = i * wide;
     let sum = 0;
     for (let w = -reach; w <= reach; w++) {
@@ -323,11 +331,11 @@ function calmed(
   return out;
 }
 
-/** Slopes along each row of so many values, told through a Gaussian. */
-function slopes(rows: Float64Array, wide: number, gaussian: Float64Array): Float64Array {
+/** Slopes along each row of so many values (or every so manieth), told through a Gaussian. */
+function slopes(rows: Float64Array, wide: number, gaussian: Float64Array, every: number): Float64Array {
   const out = new Float64Array(rows.length);
   const r = gaussian.length >> 1;
-  for (let from = 0; from < rows.length; from += wide)
+  for (let from = 0; from < rows.length; from += every * wide)
     for (let k = 0; k < wide; k++) {
       let sum = 0;
       for (let m = 1; m <= r; m++) {

@@ -195,7 +195,7 @@
     flex-direction: column;
     align-items: center;
     justify-content: center;
-    width: 92px;
+    width: 112px;
     padding: 0 4px;
     border-bottom: 3px solid transparent;
     font-family: 'Bricolage Grotesque Variable', sans-serif;
@@ -208,8 +208,11 @@
     font-weight: 650;
   }
   .figure {
+    max-width: 100%;
+    overflow: hidden;
     font-size: 12px;
     color: var(--quiet);
+    text-overflow: ellipsis;
     white-space: nowrap;
   }
   .step[aria-current] {

@@ -102,7 +102,7 @@
     label="A blurred edge counts"
     value={desk.habits.driftLight}
     options={[
-      ['looks', 'as it looks'],
+      ['looks', 'edges as they look'],
       ['true', 'true size'],
     ] as const}
     change={(driftLight) => desk.habits.set({ driftLight })}
