@@ -195,7 +195,7 @@
     flex-direction: column;
     align-items: center;
     justify-content: center;
-    width: 112px;
+    width: 124px;
     padding: 0 4px;
     border-bottom: 3px solid transparent;
     font-family: 'Bricolage Grotesque Variable', sans-serif;

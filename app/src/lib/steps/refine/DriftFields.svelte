@@ -98,11 +98,12 @@
   />
 {/if}
 {#if desk.picture.driftSettings}
+  <p class="quiet">A blurred edge counts</p>
   <Segments
     label="A blurred edge counts"
     value={desk.habits.driftLight}
     options={[
-      ['looks', 'edges as they look'],
+      ['looks', 'as it looks'],
       ['true', 'true size'],
     ] as const}
     change={(driftLight) => desk.habits.set({ driftLight })}
