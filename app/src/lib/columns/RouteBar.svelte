@@ -225,6 +225,11 @@
   .icon {
     display: none;
   }
+  @media (width < 1200px) {
+    .step {
+      width: 92px;
+    }
+  }
   @media (width < 1000px) {
     .step {
       width: 68px;
