@@ -165,7 +165,7 @@ describe('settling from far off', () => {
     ['a disc', circlePath(120, 120, 70)],
   ])('brings %s home from anchors up to 20 px off, without spike or loop', (_what, truth) => {
     const { field, coarser } = soft(truth);
-    for (let k = 0; k < 4; k++) {
+    for (let k = 0; k < 2; k++) {
       const rough = shaken(truth, 20);
       const { path, after } = settle(rough, field, { reach: 16, light: 'true', coarser });
       expect(off(path, truth)).toBeLessThan(0.5);

@@ -36,6 +36,9 @@ import type { ReachWish, Traced, TraceWish, TraceWork } from './trace';
 const WEIGHT_BLUR = 1.2;
 const WEIGHT_REACH = 60;
 
+/** Anchors are counted by places so far apart along a path, pixels. */
+const ECONOMY_SPACING_PX = 2;
+
 /** Settle looks at the picture halved so many times, too. */
 const SETTLE_LEVELS = [1, 2] as const;
 
@@ -127,7 +130,7 @@ const work: TraceWork = {
   },
   async economy(key, wishes, tolerance) {
     if (seen?.key !== key) return null;
-    return wishes.map((wish) => measureEconomy(wish.path, traced(wish).drift, tolerance));
+    return wishes.map((wish) => measureEconomy(wish.path, traced({ ...wish, spacing: ECONOMY_SPACING_PX }).drift, tolerance)); // prettier-ignore
   },
   async across(key, from, to) {
     return seen?.key === key ? crossedEdges(field('edge', WEIGHT_BLUR), from, to) : null;
