@@ -188,6 +188,8 @@ function pulledBy(variance: number, bend: number): number {
   return (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
 }
 
+/** Places so far apart are read across, pixels. */
+const READ_APART_PX = 2;
 /** A pixel's own extent adds to the field's variance. */
 const PIXEL_VARIANCE = 0.25;
 /** An edge's shoulder is no part of it farther than this from its top, pixels. */
@@ -225,12 +227,27 @@ function toPlaces(
 ): number {
   const known = found.filter(({ value }) => !Number.isNaN(value));
   calmed(known, CALMED_PX / spacing).forEach((value, i) => (known[i]!.value = value));
-  const { off, blur, soft } = placesAcross(
+  const every = spacing < READ_APART_PX ? Math.round(READ_APART_PX / spacing) : 1;
+  const read = known.filter((_, i) => i % every === 0);
+  const whole = ring && known.length === found.length && known.length % every === 0;
+  const {
+    off: offs,
+    blur: blurs,
+    soft,
+  } = placesAcross(
     raster,
-    known.map(({ station: { at, n }, value }) => ({ at: add(at, scale(n, value)), n })),
+    read.map(({ station: { at, n }, value }) => ({ at: add(at, scale(n, value)), n })),
     light,
-    { spacing, ring: ring && known.length === found.length },
+    { spacing: every * spacing, ring: whole },
   );
+  /** Where the edge lies is told evenly between the places that are read; NaN where either is not seen. */
+  const edgeAt = (k: number): number => read[k]!.value + offs[k]!;
+  const off = known.map((f, i) => {
+    const [k, t] = [Math.floor(i / every), (i % every) / every];
+    const next = whole ? (k + 1) % read.length : Math.min(read.length - 1, k + 1);
+    return t === 0 ? offs[k]! : edgeAt(k) + t * (edgeAt(next) - edgeAt(k)) - f.value;
+  });
+  const blur = known.map((_, i) => blurs[Math.floor(i / every)]!);
   let by = off.find((v) => Math.abs(v) <= MOST_MOVED_PX) ?? 0;
   known.forEach((f, i) => {
     const seen = Math.abs(off[i]!) <= MOST_MOVED_PX;
