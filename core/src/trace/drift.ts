@@ -1,7 +1,7 @@
-import { add, dot, scale } from '../geometry/vector';
+import { dot } from '../geometry/vector';
 import { tangentAt, type Path } from '../path/path';
-import type { Raster } from '../picture/raster';
-import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
+import { pulledBy, toPlaces, type Found } from './drift-places';
+import type { Light } from './edge-profile';
 import { clearanceAt } from './corner-clearance';
 import { coveredPlaces, type Cover } from './covers';
 import { withoutBumps } from './without-bumps';
@@ -178,85 +178,10 @@ function thresholdsAlong(stations: readonly Station[], field: FieldTiles, ring: 
 }
 /** Along so much of the path to either side, pixels. */
 const EVENED_PX = 64;
-
-/**
- * A Gaussian pulls a bent edge towards the centre it bends about, by half its variance over the radius; the path stands for
- * the edge in how it bends.
- */
-function pulledBy(variance: number, bend: number): number {
-  const tightest = 1 / (4 * Math.sqrt(variance));
-  return (variance * Math.max(-tightest, Math.min(tightest, bend))) / 2;
-}
-
-/** Places so far apart are read across, pixels. */
-const READ_APART_PX = 2;
 /** A pixel's own extent adds to the field's variance. */
 const PIXEL_VARIANCE = 0.25;
 /** An edge's shoulder is no part of it farther than this from its top, pixels. */
 const SHOULDER_PX = 2;
-
-/** Tracks are calmed over so many pixels to either side before they are looked at again. */
-const CALMED_PX = 10;
-/** Values farther apart than this belong to two edges, pixels. */
-const ASIDE_PX = 1.5;
-
-/** Each value the mean of those about it that follow it without a jump, as far to one side as to the other. */
-function calmed(found: readonly { value: number }[], reach: number): number[] {
-  const far = Math.round(reach);
-  return found.map(({ value }, i) => {
-    let [sum, count] = [value, 1];
-    for (let k = 1; k <= far; k++) {
-      const [a, b] = [found[i - k], found[i + k]];
-      if (!a || !b || Math.abs(a.value + b.value - 2 * value) > 2 * ASIDE_PX) break;
-      sum += a.value + b.value;
-      count += 2;
-    }
-    return sum / count;
-  });
-}
-
-/**
- * Values told by the field moved to where the light has the edge; those that see none there, as the nearest before them.
- *
- * @returns how softly they were read: standard deviation, pixels
- */
-function toPlaces(
-  found: { station: Station; value: number }[],
-  raster: Raster,
-  { light, spacing, ring }: { light: Light; spacing: number; ring: boolean },
-): number {
-  const known = found.filter(({ value }) => !Number.isNaN(value));
-  calmed(known, CALMED_PX / spacing).forEach((value, i) => (known[i]!.value = value));
-  const every = spacing < READ_APART_PX ? Math.round(READ_APART_PX / spacing) : 1;
-  const read = known.filter((_, i) => i % every === 0);
-  const whole = ring && known.length === found.length && known.length % every === 0;
-  const {
-    off: offs,
-    blur: blurs,
-    soft,
-  } = placesAcross(
-    raster,
-    read.map(({ station: { at, n }, value }) => ({ at: add(at, scale(n, value)), n })),
-    light,
-    { spacing: every * spacing, ring: whole },
-  );
-  /** Where the edge lies is told evenly between the places that are read; NaN where either is not seen. */
-  const edgeAt = (k: number): number => read[k]!.value + offs[k]!;
-  const off = known.map((f, i) => {
-    const [k, t] = [Math.floor(i / every), (i % every) / every];
-    const next = whole ? (k + 1) % read.length : Math.min(read.length - 1, k + 1);
-    return t === 0 ? offs[k]! : edgeAt(k) + t * (edgeAt(next) - edgeAt(k)) - f.value;
-  });
-  const blur = known.map((_, i) => blurs[Math.floor(i / every)]!);
-  let by = off.find((v) => Math.abs(v) <= MOST_MOVED_PX) ?? 0;
-  known.forEach((f, i) => {
-    const seen = Math.abs(off[i]!) <= MOST_MOVED_PX;
-    if (seen) by = off[i]!;
-    // What lenses do to a bend shows in the picture: it is so as it looks.
-    f.value += by + (seen && light === 'true' ? pulledBy(blur[i]! ** 2, f.station.bend) : 0);
-  });
-  return soft;
-}
 
 /** How sharply a path turns at an anchor, radians; null at the ends of an open one. */
 function turnAt(path: Path, anchor: number): number | null {
@@ -308,11 +233,7 @@ function inSight(
 }
 
 /** Takes the values near a piece's ends away where it goes on: a blurred edge is round at corners, and another's at covers. */
-function dropNearCorners(
-  found: { station: Station; value: number }[],
-  soft: number,
-  { turnBefore, turnAfter }: Piece,
-): void {
+function dropNearCorners(found: readonly Found[], soft: number, { turnBefore, turnAfter }: Piece): void {
   const clear = (list: typeof found, turn: number | null): void => {
     if (turn === null) return;
     const within = clearanceAt(turn, soft);
@@ -330,7 +251,7 @@ function dropNearCorners(
 /** A track that goes aside faster than this crosses the path: it is another edge. */
 const STEEPEST = 0.55;
 /** Takes away where the track runs across the path instead of along it. */
-function dropSteep(found: { station: Station; value: number }[], ring: boolean): void {
+function dropSteep(found: readonly Found[], ring: boolean): void {
   const n = found.length;
   const at = (i: number) => found[ring ? (i + n) % n : Math.max(0, Math.min(n - 1, i))]!;
   const steep = found.map(({ value }, i) => {
@@ -346,7 +267,7 @@ function dropSteep(found: { station: Station; value: number }[], ring: boolean):
 }
 
 /** Takes away tracks too short to be more than chance. */
-function dropShort(found: { station: Station; value: number }[], ring: boolean): void {
+function dropShort(found: readonly Found[], ring: boolean): void {
   const n = found.length;
   for (let i = 0; i < n;) {
     if (Number.isNaN(found[i]!.value)) {

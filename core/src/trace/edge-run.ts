@@ -1,7 +1,10 @@
 import { toRadians } from '../geometry/angle';
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import { farthestStretch, runOfPoints, runTangent, type Run } from '../path/fit-path';
-import { edgeWay, followEdge, grainOf, ontoEdge, ontoPlaces, sharpenCorners } from './edge-refine';
+import { sharpenCorners } from './edge-corners';
+import { followEdge } from './edge-follow';
+import { edgeWay } from './edge-peak';
+import { grainOf, ontoEdge, ontoPlaces } from './edge-refine';
 import { clearanceAt } from './corner-clearance';
 import type { Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';

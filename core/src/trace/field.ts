@@ -34,7 +34,7 @@ export function boxOf(raster: Raster, { blur, box }: FieldOptions) {
   return box ?? { x0: 0, y0: 0, width: raster.width, height: raster.height };
 }
 
-/** Strengths of every so manieth pixel of a tile both ways, in no order. */
+/** Strengths of a tile's pixels, one in so many both ways, in no order. */
 export function strengthsOf(
   { width, height, xx, xy, yy }: Field,
   kind: FieldKind,

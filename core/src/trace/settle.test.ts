@@ -105,9 +105,7 @@ describe('settling a rough path', () => {
       else low = a;
     }
     const { path } = settle(withLength(30), fieldOf(disc), { ...WHERE, anchors: false });
-    // A pixel of handle moves the line by a seventh.
-    for (const a of path.anchors)
-      expect(Math.abs(Math.hypot(a.out!.x, a.out!.y) - (low + high) / 2)).toBeLessThan(0.7);
+    for (const a of path.anchors) expect(Math.hypot(a.out!.x, a.out!.y)).toBeCloseTo((low + high) / 2, 0);
   });
 
   it('tells figures as drift itself does where that is asked for', () => {

@@ -1,0 +1,95 @@
+import { toRadians } from '../geometry/angle';
+import { lineIntersection } from '../geometry/intersect';
+import { nearestParabola } from '../geometry/parabola';
+import { cross, distance, dot, mix, subtract, unit, type Point } from '../geometry/vector';
+import { clearanceAt } from './corner-clearance';
+
+/** A line along a picture's edge, between pixels. */
+export interface EdgeTrack {
+  /** About `spacing` apart. */
+  readonly points: readonly Point[];
+  /** Where it turns sharply, by index; those points are where its two sides meet. */
+  readonly corners: readonly number[];
+}
+
+/** Nearer to a corner than this an edge is round, pixels and softnesses: blur, and what it takes to calm its jags. */
+const NEAR_PX = 6;
+const NEAR_IN_SOFT = 2.6;
+/** Length along which each side is looked at. */
+const SIDE = 16;
+/** An edge turns sharply where its two sides, drawn on, meet at more than this. */
+const SHARP = toRadians(28);
+
+/** How far a straight side seems to bow for the grain in it, pixels: drawn on, it is much. */
+const GRAIN = 0.15;
+
+/**
+ * Where a side's line is at length 0, and which way it goes: by the parabola nearest to it, its bow taken the less seriously
+ * the less it stands out from grain (shrinkage after James and Stein, 1961).
+ */
+function drawnOn(
+  rows: readonly { readonly s: number; readonly p: Point }[],
+): { at: Point; way: Point } | null {
+  const { line, curve } = nearestParabola(rows);
+  const half = Math.abs(rows.at(-1)!.s - rows[0]!.s) / 2;
+  const bow = Math.hypot(curve.bend.x, curve.bend.y) * half * half;
+  const kept = bow > GRAIN ? 1 - (GRAIN / bow) ** 2 : 0;
+  const way = unit(mix(line.slope, curve.slope, kept));
+  return way && { at: mix(line.at, curve.at, kept), way };
+}
+
+/**
+ * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the
+ * points between are laid onto both up to where they meet.
+ *
+ * @param points a pixel or so apart
+ * @param soft how softly they were read: standard deviation, pixels
+ */
+export function sharpenCorners(points: readonly Point[], soft: number, spacing = 1): EdgeTrack {
+  const n = points.length;
+  const round = Math.max(NEAR_PX, NEAR_IN_SOFT * soft);
+  const look = (i: number, from: number): { turn: number; at: Point; near: number } | null => {
+    const near = Math.ceil(from / spacing);
+    const count = Math.max(5, Math.ceil(SIDE / spacing));
+    if (i - near - count < 0 || i + near + count >= n) return null;
+    const side = (way: 1 | -1) =>
+      drawnOn(
+        Array.from({ length: count }, (_, k) => ({
+          s: way * (near + k) * spacing,
+          p: points[i + way * (near + k)]!,
+        })),
+      );
+    const [before, after] = [side(-1), side(1)];
+    if (!before || !after) return null;
+    const turn = Math.abs(Math.atan2(cross(before.way, after.way), dot(before.way, after.way)));
+    const at = lineIntersection(before.at, before.way, after.at, after.way);
+    return turn < SHARP || !at || distance(at, points[i]!) > 2 * from ? null : { turn, at, near };
+  };
+  const found: { i: number; turn: number; at: Point; near: number }[] = [];
+  const far = Math.ceil((round + SIDE) / spacing);
+  for (let i = Math.ceil(round / spacing); i < n - Math.ceil(round / spacing); i++) {
+    // Cheap first: nothing turns sharply that hardly turns at all.
+    const [p, q] = [points[Math.max(0, i - far)]!, points[Math.min(n - 1, i + far)]!];
+    const [a, b] = [unit(subtract(points[i]!, p)), unit(subtract(q, points[i]!))];
+    if (!a || !b || dot(a, b) > Math.cos(SHARP * 0.6)) continue;
+    const first = look(i, round);
+    if (!first) continue;
+    // The more acute, the farther off its sides run undisturbed.
+    const inner = clearanceAt(first.turn, soft);
+    const corner = (inner > round ? look(i, inner) : first) ?? first;
+    found.push({ i, ...corner, turn: corner.turn - 0.1 * distance(corner.at, points[i]!) });
+  }
+  // Of those within reach of each other the sharpest.
+  const corners = found.filter((f) => !found.some((g) => g !== f && Math.abs(g.i - f.i) <= far && (g.turn > f.turn || (g.turn === f.turn && g.i < f.i)))); // prettier-ignore
+  const out = [...points];
+  for (const { i, at, near } of corners) {
+    const [from, to] = [i - near, i + near];
+    for (let k = from + 1; k < to; k++) {
+      const t = k < i ? (k - from) / near : (to - k) / near;
+      const end = k < i ? points[from]! : points[to]!;
+      out[k] = { x: end.x + t * (at.x - end.x), y: end.y + t * (at.y - end.y) };
+    }
+    out[i] = at;
+  }
+  return { points: out, corners: corners.map((c) => c.i) };
+}
