@@ -36,9 +36,10 @@ const CALM_IN_BLURS = 1;
 /** Middles that scatter by more than this, told by places so far apart, are calmed over farther, so far at most; pixels. */
 const FINE_PX = 0.06;
 const APART_PX = 5;
-const CALMEST_PX = 7;
-/** How soft the edge is, and how grainy, is told first by one place in so many; what the colours on both sides are, too. */
-const FIRST_EVERY = 4;
+const CALMEST_PX = 10;
+/** How soft the edge is, and how grainy, is told first by places so far apart, pixels. */
+const FIRST_APART_PX = 4;
+/** One place in so many is asked what the colours on both sides are. */
 const COLOURS_EVERY = 4;
 /** Where grain hides most of a row's hills it is looked at as if it were so soft, pixels; nothing is softer than the other. */
 const SOFT_WHEN_HIDDEN_PX = 2.5;
@@ -80,15 +81,13 @@ export function placesAcross(
   { spacing = 1, ring = false }: { readonly spacing?: number; readonly ring?: boolean } = {},
 ): EdgePlaces {
   // First a few places tell how soft it is and how grainy, then all are read as that asks.
-  const rough = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values: false, every: FIRST_EVERY }); // prettier-ignore
+  const first = Math.max(1, Math.round(FIRST_APART_PX / spacing));
+  const rough = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values: false, every: first }); // prettier-ignore
   const seen = rough.hills.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
-  const enough = FIRST_EVERY * seen.length >= SEEN_ENOUGH * places.length;
+  const enough = first * seen.length >= SEEN_ENOUGH * places.length;
   const own = enough ? (seen[seen.length >> 1] ?? 0) : 0;
   const soft = Math.min(SOFTEST_PX, enough ? own : SOFT_WHEN_HIDDEN_PX);
-  const grain = scatterOf(
-    rough.hills,
-    FIRST_EVERY * Math.max(1, Math.round(APART_PX / spacing / FIRST_EVERY)),
-  );
+  const grain = scatterOf(rough.hills, first * Math.max(1, Math.round(APART_PX / spacing / first)));
   const isSoft = soft > SOFT_FROM_PX;
   const ofSoft = isSoft ? soft : 0;
   const ofGrain = grain > FINE_PX ? 1 + (grain / FINE_PX) ** 2 : 1;

@@ -102,13 +102,15 @@ export function segmentToPlace(
 ): Reached | null {
   const count = farthest?.count ?? -1;
   const corner = cornerNear(run, pointer, near);
-  const tick = farthest && distance(farthest.cubic[3], pointer) <= near ? count : place;
+  // A tick that does not hold is none.
+  const holds = farthest !== null && farthest.worst < Infinity;
+  const tick = holds && distance(farthest.cubic[3], pointer) <= near ? count : place;
   const index = corner !== null && corner > 0 ? corner : tick;
   const turn = count < 0 || run.corners.has(count) ? null : runTangent(run, count, 0, ABOUT);
   const further = hints > 0 && farthest ? turns(run, count, turn, along.tolerance, hints) : [];
   if (farthest && index === count) return answerOf(run, count, farthest, null, further);
   // Where the edge is not known farther, the end is no tick; where it ends, it is.
-  const longest = farthest && (count < run.points.length - 1 || ended) ? farthest.cubic : null;
+  const longest = holds && (count < run.points.length - 1 || ended) ? farthest.cubic : null;
   if (index !== place) return answerOf(run, index, fitStretch(run, 0, index, along), longest, further);
   // It ends right at the pointer, between the places the edge was looked at.
   const { at, nearest } = onRun(run, place, pointer);

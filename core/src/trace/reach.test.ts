@@ -9,7 +9,9 @@ import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles } from './field-tiles';
 import { halved } from '../picture/halve';
+import { runOfPoints } from '../path/fit-path';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
+import { segmentToPlace, withFarthest } from './reach-offer';
 import { painted, photographed } from './testing';
 
 /** Asked until all of it is told. */
@@ -255,4 +257,14 @@ describe('acute tips and grain', () => {
     const off = pointsAlong(path).map((p) => nearestOnPath(LEAF, p)!.distance);
     expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.35);
   });
+});
+
+it('tells no tick where not even the first step of an edge is held', () => {
+  // The anchor leaves the other way: whatever goes on from there winds.
+  const run = runOfPoints(Array.from({ length: 60 }, (_, i) => ({ x: i, y: 0 })));
+  const along = { tolerance: 0.6, leave: { x: -1, y: 0 } };
+  const edge = { run, farthest: null, ended: false, spacing: 1, soft: 1, grain: 0, end: { x: 40, y: 0 }, index: 40 }; // prettier-ignore
+  const known = withFarthest(edge, along);
+  expect(known.farthest.worst).toBe(Infinity);
+  expect(segmentToPlace(known, 40, { x: 40, y: 1 }, 8, along, 0)!.farthest).toBeNull();
 });

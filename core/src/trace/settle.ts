@@ -141,12 +141,12 @@ interface Rounds {
   readonly figures: DriftFigures;
 }
 
-/** Rounds of tracking and stepping in one field, from a path whose figures are known; the best of them. */
+/** Rounds of tracking and stepping in one field; the best of them. */
 function settledIn(
   field: FieldTiles,
   from: Path,
   { where, anchors, chosen, meant, tolerance }: Work,
-): Rounds & { readonly before: DriftFigures } {
+): Rounds {
   // As many places as are looked at.
   const spacing = Math.max(
     1,
@@ -155,10 +155,9 @@ function settledIn(
   const measure = (p: Path): Drift => leaveOut(measureDrift(p, field, { ...where, spacing }), meant);
   const figuresOf = (drift: Drift): DriftFigures => driftFigures([drift], tolerance);
   const first = measure(from);
-  const before = figuresOf(first);
   const start: Path = jointed(bent(from, first, chosen));
   let current = start;
-  let best: Rounds = { path: from, figures: before };
+  let best: Rounds = { path: from, figures: figuresOf(first) };
   for (let round = 0; round < ROUNDS; round++) {
     const drift = current === from ? first : measure(current);
     const figures = figuresOf(drift);
@@ -180,7 +179,7 @@ function settledIn(
     if (next === current) break;
     current = next;
   }
-  return { ...best, before };
+  return best;
 }
 
 interface Work {
@@ -232,10 +231,10 @@ export function settle(
   const chosen = only || meant.size > 0 ? new Set((only ?? every).filter((s) => !meant.has(s))) : null;
   const { form: _form, ...plain } = path;
   const work: Work = { where, anchors, chosen, meant, tolerance };
-  const figuresAt = (p: Path): DriftFigures =>
-    driftFigures([leaveOut(measureDrift(p, field, { ...where, spacing: figureSpacing ?? 1 }), leftOut)], tolerance); // prettier-ignore
   // Figures are of what may move.
   const leftOut = only ? new Set(every.filter((s) => !chosen!.has(s))) : meant;
+  const figuresAt = (p: Path): DriftFigures =>
+    driftFigures([leaveOut(measureDrift(p, field, { ...where, spacing: figureSpacing ?? 1 }), leftOut)], tolerance); // prettier-ignore
   if (segmentCount(path) === 0) {
     const none = driftFigures([], tolerance);
     return { path, before: none, after: none };
@@ -249,10 +248,9 @@ export function settle(
     const far = settledIn(field, from, work);
     if (meanOfAll(far.figures, where.reach) < meanOfAll(done.figures, where.reach)) done = far;
   }
-  const isSame = done.path === plain;
   const before = figuresAt(path);
   const nothing: Settled = { path, before, after: before };
-  if (isSame) return nothing;
+  if (done.path === plain) return nothing;
   const after = figuresAt(done.path);
   const better = meanOfAll(after, where.reach) < meanOfAll(before, where.reach) - BETTER;
   return better ? { path: withKinds(done.path, path), before, after } : nothing;
