@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { normalQuantile } from '../geometry/normal';
 import { squarePath } from '../testing';
-import { placesAcross, type AcrossEdge } from './edge-profile';
+import type { AcrossEdge } from './across-rows';
+import { placesAcross } from './edge-profile';
 import { photographed, type Levels } from './testing';
 
 const DARK: Levels = [46, 84, 70];
