@@ -65,6 +65,8 @@ export interface Stretch {
   /** The farthest, and the mean, that its points lie from the cubic. */
   readonly worst: number;
   readonly mean: number;
+  /** It lies within the tolerance, and does not wind. */
+  readonly holds: boolean;
 }
 
 /** Points of a stretch that are looked at when a cubic is fitted, and when it is judged. */
@@ -92,19 +94,25 @@ interface Limits {
   readonly tolerance: number;
   readonly stray: number;
 }
-const ANY: Limits = { limit: Infinity, tolerance: Infinity, stray: 1 };
+type Off = Pick<Stretch, 'worst' | 'mean' | 'holds'>;
 
-/** How far points of a stretch lie from a cubic; Infinity where the cubic winds, or as soon as they lie beyond the limits. */
+/**
+ * How far points of a stretch lie from a cubic; Infinity where the cubic winds.
+ *
+ * @param whole all of them are looked at, also where one lies beyond the limits; else it is Infinity as soon as one does
+ */
 function stretchOff(
   run: Run,
   from: number,
   count: number,
   cubic: Cubic,
   { limit, tolerance, stray }: Limits,
-): { worst: number; mean: number } {
+  whole: boolean,
+): Off {
   const points = samplePoints(run, from, count, JUDGED);
   const most = Math.floor(stray * points.length);
   let [worst, sum, t, strayed] = [0, 0, 0, 0];
+  let holds = true;
   for (let i = 0; i < points.length; i++) {
     const p = points[i]!;
     // They lie along it in order: the next foot is not far from the last.
@@ -115,12 +123,13 @@ function stretchOff(
       ({ t, distance: d } = nearest);
     }
     if (d > tolerance) strayed++;
-    if (d > limit || strayed > most) return { worst: Infinity, mean: Infinity };
+    if (d > limit || strayed > most) holds = false;
+    if (!holds && !whole) return { worst: Infinity, mean: Infinity, holds };
     worst = Math.max(worst, d);
     sum += d;
   }
-  if (cubicLength(cubic) > WINDS * lengthTo(run, from, count) + 1e-9) worst = Infinity;
-  return { worst, mean: sum / points.length };
+  const winds = cubicLength(cubic) > WINDS * lengthTo(run, from, count) + 1e-9;
+  return { worst: winds ? Infinity : worst, mean: sum / points.length, holds: holds && !winds };
 }
 
 export interface StretchOptions {
@@ -141,7 +150,7 @@ const STRAY_IN_TOLERANCES = 1.5;
 
 /** A cubic along `count` steps of a run from point `from`, and how far off it is: a straight one where that holds as well. */
 export const fitStretch = (run: Run, from: number, count: number, options: StretchOptions): Stretch =>
-  fitWithin(run, from, count, options, ANY);
+  fitted(run, from, count, options, true);
 
 /** The limits of a tolerance. */
 const limitsOf = ({ tolerance, stray = 0 }: StretchOptions): Limits => ({
@@ -153,19 +162,19 @@ const limitsOf = ({ tolerance, stray = 0 }: StretchOptions): Limits => ({
 const withinHalf = (options: StretchOptions): Limits =>
   limitsOf({ ...options, tolerance: options.tolerance / 2 });
 
-/** The same; how far off it is, is Infinity where that is beyond the limits. */
-function fitWithin(run: Run, from: number, count: number, options: StretchOptions, limits: Limits): Stretch {
+/** @param whole how far off it is, is told also where it does not hold */
+function fitted(run: Run, from: number, count: number, options: StretchOptions, whole: boolean): Stretch {
   const { tolerance, about = 8 * tolerance } = options;
   const n = run.points.length;
   const end = wrapped(from + count, n);
   const [a, b] = [run.points[from]!, run.points[end]!];
   const leave = options.leave ?? null;
   const line = lineCubic(a, b);
-  const straight = stretchOff(run, from, count, line, withinHalf(options));
+  const straight = stretchOff(run, from, count, line, withinHalf(options), false);
   const way = unit(subtract(b, a));
   // It goes on in line with what is before.
   const held = (t: Point | null | undefined, w: Point): boolean => !t || dot(t, w) > STRAIGHT;
-  if (straight.worst < Infinity && way && held(leave, way) && held(options.arrive, negate(way)))
+  if (straight.holds && way && held(leave, way) && held(options.arrive, negate(way)))
     return { cubic: line, count, ...straight };
   // At a corner the curve may arrive as it likes; where the line goes on, so must the next stretch.
   const turns = run.corners.has(end) || (!run.closed && end === n - 1);
@@ -173,7 +182,7 @@ function fitWithin(run: Run, from: number, count: number, options: StretchOption
   const arrive = options.arrive ?? (back && negate(back));
   const points = samplePoints(run, from, count, FITTED);
   const cubic = fitCubic(points, leave, arrive, TRIAL);
-  return { cubic, count, ...stretchOff(run, from, count, cubic, limits) };
+  return { cubic, count, ...stretchOff(run, from, count, cubic, limitsOf(options), whole) };
 }
 
 /**
@@ -189,19 +198,18 @@ export function farthestStretch(run: Run, from: number, most: number, options: S
   const n = run.points.length;
   let limit = 1;
   while (limit < most && !run.corners.has(wrapped(from + limit, n))) limit++;
-  const limits = limitsOf(options);
   let good = fitStretch(run, from, 1, options);
   let bad = limit + 1;
   for (let count = Math.min(limit, 16); count > good.count && count < bad;) {
-    const s = fitWithin(run, from, count, options, limits);
-    if (s.worst < Infinity) good = s;
+    const s = fitted(run, from, count, options, false);
+    if (s.holds) good = s;
     else bad = count;
     count = bad > limit ? Math.min(limit, good.count * 2) : Math.floor((good.count + bad) / 2);
   }
   // A corner not far off may hold although the way to it does not: there the curve arrives as it likes.
   if (good.count < limit && good.count > 0.6 * limit && run.corners.has(wrapped(from + limit, n))) {
-    const whole = fitWithin(run, from, limit, options, limits);
-    if (whole.worst < Infinity) return whole;
+    const whole = fitted(run, from, limit, options, false);
+    if (whole.holds) return whole;
   }
   return good;
 }

@@ -123,12 +123,13 @@ export function clickAlong(
     const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
     const to = closes ? { at: anchors[0]!, arrive: ahead } : undefined;
     const taken = ask(start, to?.at ?? byHand(target), to);
-    if (!taken?.cubic) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
-    const [a, b, c, d] = taken.cubic;
-    drawn.push(taken.cubic);
-    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${taken.straight ? ', straight' : ''}${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
-    if (!taken.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
-    const arriving = taken.straight ? null : subtract(c, d);
+    const segment = taken?.segments[0];
+    if (!segment) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
+    const [a, b, c, d] = segment.cubic;
+    drawn.push(segment.cubic);
+    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${segment.straight ? ', straight' : ''}${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
+    if (!segment.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
+    const arriving = segment.straight ? null : subtract(c, d);
     if (closes) {
       anchors[0] = { ...anchors[0]!, in: arriving };
       return end(true);

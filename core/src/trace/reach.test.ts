@@ -9,9 +9,10 @@ import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles } from './field-tiles';
 import { halved } from '../picture/halve';
+import { chainRun } from '../path/fit-chain';
 import { runOfPoints } from '../path/fit-path';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
-import { segmentToPlace, withFarthest } from './reach-offer';
+import { farthestOf, segmentToPlace } from './reach-offer';
 import { painted, photographed } from './testing';
 
 /** Asked until all of it is told. */
@@ -71,7 +72,7 @@ describe('the next segment', () => {
     expect(got.corner).toBe(false);
     expect(got.worst).toBeLessThan(0.3);
     expect(got.mean).toBeLessThan(got.worst);
-    const off = pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.cubic![0], kind: 'corner', in: null, out: subtract(got.cubic![1], got.cubic![0]) }, { ...got.cubic![3], kind: 'corner', in: subtract(got.cubic![2], got.cubic![3]), out: null }] }); // prettier-ignore
+    const off = pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.segments[0]!.cubic[0], kind: 'corner', in: null, out: subtract(got.segments[0]!.cubic[1], got.segments[0]!.cubic[0]) }, { ...got.segments[0]!.cubic[3], kind: 'corner', in: subtract(got.segments[0]!.cubic[2], got.segments[0]!.cubic[3]), out: null }] }); // prettier-ignore
     for (const p of off) expect(Math.abs(distance(p, { x: 120, y: 120 }) - 70)).toBeLessThan(0.5);
     // The tick lies farther along, on the edge.
     expect(Math.abs(distance(got.farthest![3], { x: 120, y: 120 }) - 70)).toBeLessThan(0.2);
@@ -83,11 +84,15 @@ describe('the next segment', () => {
   it('leaves as the last anchor does where that is smooth, and closes onto a given place and direction', () => {
     const leave = unit({ x: 0.02, y: 1 })!;
     const got = reach(of(disc), { ...start(190, 120), leave }, { x: 130, y: 190 }, WHERE, reachMemory())!;
-    expect(dot(unit(subtract(got.cubic![1], got.cubic![0]))!, leave)).toBeGreaterThan(1 - 1e-9);
+    expect(dot(unit(subtract(got.segments[0]!.cubic[1], got.segments[0]!.cubic[0]))!, leave)).toBeGreaterThan(
+      1 - 1e-9,
+    );
     const to = { at: { x: 120, y: 190 }, arrive: { x: 1, y: 0 } };
     const closing = reach(of(disc), { ...start(190, 120), leave }, to.at, { ...WHERE, to }, reachMemory())!;
     expect(closing.at).toEqual(to.at);
-    expect(dot(unit(subtract(closing.cubic![2], closing.cubic![3]))!, to.arrive)).toBeGreaterThan(1 - 1e-9);
+    expect(
+      dot(unit(subtract(closing.segments[0]!.cubic[2], closing.segments[0]!.cubic[3]))!, to.arrive),
+    ).toBeGreaterThan(1 - 1e-9);
   });
 
   it('stays at a tick once shown, and says where the edge turns farther on', () => {
@@ -95,10 +100,10 @@ describe('the next segment', () => {
     const field = of(POT);
     const got = reach(field, start(50, 70), { x: 90, y: 71 }, { ...WHERE, hints: 3 }, memory)!;
     expect(distance(got.farthest![3], { x: 190, y: 70 })).toBeLessThan(0.3);
-    expect(got.straight).toBe(true);
+    expect(got.segments[0]!.straight).toBe(true);
     expect(distance(got.hints[0]!, { x: 165, y: 200 })).toBeLessThan(0.5);
     const there = reach(field, start(50, 70), { x: 187, y: 74 }, WHERE, memory)!;
-    expect(there).toMatchObject({ at: got.farthest![3], corner: true, straight: true, farthest: null });
+    expect(there).toMatchObject({ at: got.farthest![3], corner: true, segments: [{ straight: true }], farthest: null });
   });
 
   it('is told in pieces: first what holds up to the pointer, then its tick, the same as when asked for at once', () => {
@@ -110,7 +115,7 @@ describe('the next segment', () => {
     const first = before.findLast((t) => t !== null)!;
     expect(first).toMatchObject({ open: true, farthest: null, hints: [] });
     expect(first.worst).toBeLessThanOrEqual(WHERE.tolerance);
-    expect(last).toMatchObject({ open: false, at: first.at, cubic: first.cubic });
+    expect(last).toMatchObject({ open: false, at: first.at, segments: first.segments });
     expect(last!.farthest).not.toBeNull();
     // What one segment cannot hold is not shown before its tick is known.
     const far = ask(field, start(190, 120), { x: 60, y: 84 }, WHERE, memory);
@@ -139,10 +144,38 @@ describe('the next segment', () => {
     for (const p of line.slice(2)) {
       const got = reach(field, start(40, 280), p, { ...WHERE, tolerance: 8 }, memory)!;
       expect(distance(got.at, p)).toBeLessThan(8);
-      for (const q of pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.cubic![0], kind: 'corner', in: null, out: subtract(got.cubic![1], got.cubic![0]) }, { ...got.cubic![3], kind: 'corner', in: subtract(got.cubic![2], got.cubic![3]), out: null }] }).slice(12)) expect(q.y).toBeLessThan(279); // prettier-ignore
+      for (const q of pointsAlong({ id: 'p', closed: false, anchors: [{ ...got.segments[0]!.cubic[0], kind: 'corner', in: null, out: subtract(got.segments[0]!.cubic[1], got.segments[0]!.cubic[0]) }, { ...got.segments[0]!.cubic[3], kind: 'corner', in: subtract(got.segments[0]!.cubic[2], got.segments[0]!.cubic[3]), out: null }] }).slice(12)) expect(q.y).toBeLessThan(279); // prettier-ignore
       if (got.farthest) ticked++;
     }
     expect(ticked).toBeGreaterThan(0);
+  });
+
+  it('offers a chain of the fewest beyond the tick, its anchors standing still as the pointer goes on', () => {
+    // An ellipse: four extremes, where its own anchors are.
+    const oval = parsePathData('M20 150A180 120 0 0 1 380 150A180 120 0 0 1 20 150Z')[0]!;
+    const fine = fieldTiles(painted(400, 300, [{ path: oval, rgb: INK }], PAPER), 'edge', EDGE_BLUR);
+    const field: ReachField = { fine, coarse: fine, ratio: 1 };
+    const on = (a: number) => ({ x: 200 - 180 * Math.cos(a), y: 150 - 120 * Math.sin(a) });
+    const memory = reachMemory();
+    const wish = { ...WHERE, tolerance: 0.25, most: 8 };
+    let most = 0;
+    const firsts = new Set<string>();
+    for (let a = 0.4; a < 2.9; a += 0.05) {
+      const got = reach(field, start(20, 150), on(a), wish, memory)!;
+      expect([got.holds, distance(got.at, on(a)) <= WHERE.near + 1]).toEqual([true, true]);
+      most = Math.max(most, got.segments.length);
+      const [first] = got.segments;
+      if (got.segments.length > 1) firsts.add(`${got.segments.length} ${first!.cubic[3].x.toFixed(3)}`);
+      for (const { cubic } of got.segments)
+        for (let t = 0; t <= 1; t += 0.1)
+          expect(nearestOnPath(oval, cubicPoint(cubic, t))!.distance).toBeLessThan(0.6);
+    }
+    expect(most).toBeGreaterThan(1);
+    // It moves only where the count does, or the edge is known farther.
+    expect(firsts.size).toBeLessThan(3 * most);
+    // No more than are allowed: there it ends before the pointer.
+    const short = reach(field, start(20, 150), on(2.8), { ...wish, tolerance: 0.1, most: 2 }, memory)!;
+    expect([short.segments.length, distance(short.at, on(2.8)) > 20]).toEqual([2, true]);
   });
 
   it('goes as far as the pointer does, on the picture made smaller for it', () => {
@@ -167,13 +200,13 @@ describe('the next segment', () => {
     // The shorter way to the first place is the way it came.
     const back = cubicPoint(drawn[0]!, 0.2);
     const got = reach(of(disc), { at, leave: null, drawn }, back, WHERE, reachMemory());
-    expect(got === null || distance(got.cubic![1], at) > 0).toBe(true);
-    if (got) expect(dot(subtract(got.cubic![1], at), subtract(drawn[1]![2], at))).toBeLessThan(0);
+    expect(got === null || distance(got.segments[0]!.cubic[1], at) > 0).toBe(true);
+    if (got) expect(dot(subtract(got.segments[0]!.cubic[1], at), subtract(drawn[1]![2], at))).toBeLessThan(0);
   });
 
   it('begins a path on the edge, at its corner where one is near', () => {
     const at = reach(of(POT), null, { x: 54, y: 65 }, WHERE, reachMemory())!;
-    expect(at).toMatchObject({ corner: true, cubic: null });
+    expect(at).toMatchObject({ corner: true, segments: [] });
     expect(distance(at.at, { x: 50, y: 70 })).toBeLessThan(0.5);
     const side = reach(of(POT), null, { x: 120, y: 66 }, { ...WHERE, hints: 2 }, reachMemory())!;
     expect(side.corner).toBe(false);
@@ -209,7 +242,7 @@ describe('reach where there is little to follow', () => {
     const bar = squarePath(60, 60, 110);
     const thin = parsePathData('M60 118L180 118L180 121L60 121Z')[0]!;
     const got = reach(of(thin), start(70, 118), { x: 150, y: 117 }, WHERE, reachMemory())!;
-    for (const p of got.cubic!) expect(Math.abs(p.y - 119.5)).toBeLessThan(3.5);
+    for (const p of got.segments[0]!.cubic) expect(Math.abs(p.y - 119.5)).toBeLessThan(3.5);
     expect(reach(of(bar), start(60, 60), { x: 60, y: 61 }, WHERE, reachMemory())).toBeNull();
   });
 
@@ -218,7 +251,8 @@ describe('reach where there is little to follow', () => {
     const memory = reachMemory();
     for (let k = 0; k < 12; k++) {
       const got = reach({ fine: noise, coarse: noise, ratio: 1 }, start(30, 30), { x: 40 + 9 * k, y: 130 - 8 * k }, { ...WHERE, hints: 2 }, memory); // prettier-ignore
-      for (const p of got?.cubic ?? []) expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true);
+      for (const p of got?.segments[0]?.cubic ?? [])
+        expect(Number.isFinite(p.x) && Number.isFinite(p.y)).toBe(true);
     }
     expect(() => reach(flat, null, { x: 1, y: 1 }, { tolerance: 0, near: 8 }, memory)).toThrow('tolerance');
   });
@@ -260,11 +294,10 @@ describe('acute tips and grain', () => {
 });
 
 it('tells no tick where not even the first step of an edge is held', () => {
-  // The anchor leaves the other way: whatever goes on from there winds.
-  const run = runOfPoints(Array.from({ length: 60 }, (_, i) => ({ x: i, y: 0 })));
-  const along = { tolerance: 0.6, leave: { x: -1, y: 0 } };
-  const edge = { run, farthest: null, ended: false, spacing: 1, soft: 1, grain: 0, end: { x: 40, y: 0 }, index: 40 }; // prettier-ignore
-  const known = withFarthest(edge, along);
-  expect(known.farthest.worst).toBe(Infinity);
-  expect(segmentToPlace(known, 40, { x: 40, y: 1 }, 8, along, 0)!.farthest).toBeNull();
+  // The anchor leaves the other way, and the edge is all jags: whatever goes on from there winds.
+  const run = runOfPoints(Array.from({ length: 60 }, (_, i) => ({ x: i, y: i % 2 })));
+  const along = { tolerance: 0.6, leave: { x: -1, y: 0 }, about: 7, most: 8, level: { x: 1, y: 0 } };
+  const edge = { line: chainRun(run), ended: false, spacing: 1, soft: 1, grain: 0, end: { x: 40, y: 0 }, index: 40 }; // prettier-ignore
+  expect(farthestOf(edge, along).holds).toBe(false);
+  expect(segmentToPlace(edge, 40, { x: 40, y: 1 }, 8, along, 0)!.farthest).toBeNull();
 });

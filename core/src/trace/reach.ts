@@ -1,6 +1,7 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
-import { fitStretch, type StretchOptions } from '../path/fit-path';
+import { chainRun, fitChain, type ChainOptions } from '../path/fit-chain';
+import { fitStretch, type Run } from '../path/fit-path';
 import {
   ABOUT,
   AHEAD,
@@ -23,7 +24,7 @@ import type { FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
 import type { KnownEdge, Reached } from './reach-offer';
-import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn, withFarthest } from './reach-offer';
+import { answerOf, FARTHEST_IN_ATTRACTIONS, farthestOf, segmentToPlace, placeOn } from './reach-offer';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
 export interface ReachField {
@@ -65,6 +66,10 @@ export interface ReachOptions {
   readonly light?: Light;
   /** Further turns ahead that are told, at most. */
   readonly hints?: number;
+  /** Segments offered at once where one cannot hold the edge, at most; one when left out. */
+  readonly most?: number;
+  /** Unit direction of the sheet's horizontal in the picture, by which extremes are told; the picture's own when left out. */
+  readonly level?: Point;
 }
 
 /** What is kept from one move of the pointer to the next: the wire of the last anchor, and the edge it led along. */
@@ -101,7 +106,7 @@ interface Question {
 }
 
 /** How a stretch of a grainy edge is fitted. */
-const heldBy = (along: StretchOptions, grain: number): StretchOptions => ({
+const heldBy = (along: ChainOptions, grain: number): ChainOptions => ({
   ...along,
   tolerance: withGrain(along.tolerance, grain),
 });
@@ -127,10 +132,10 @@ function offerBeginning({ field, pointer, options, endAt }: Question): Reached |
   return {
     at,
     corner: corner !== null,
-    cubic: null,
-    straight: false,
+    segments: [],
     mean: 0,
     worst: 0,
+    holds: true,
     farthest: null,
     hints: ahead,
     open: false,
@@ -162,35 +167,34 @@ function wireFrom({ field: { coarse, ratio }, options, memory }: Question, start
  */
 function offerNew(
   { pointer, options, memory }: Question,
-  edge: Omit<KnownEdge, 'farthest'>,
-  along: StretchOptions,
+  { run, ...edge }: Omit<KnownEdge, 'line'> & { readonly run: Run },
+  along: ChainOptions,
 ): Reached | null {
-  memory.edge = { ...edge, farthest: null };
+  memory.edge = { ...edge, line: chainRun(run) };
   memory.open = true;
   const held = heldBy(along, edge.grain);
   const first = segmentToPlace(memory.edge, edge.index, pointer, options.near, held, 0);
-  return first && first.worst <= held.tolerance ? { ...first, open: true } : null;
+  return first?.holds ? { ...first, open: true } : null;
 }
 
 /**
  * Offers a segment on the edge that is known, or goes on from its end; as long as the pointer goes along it, nothing about
  * it changes under it. Undefined where the pointer has left it.
  */
-function offerKnown(question: Question, edge: KnownEdge, along: StretchOptions): Reached | null | undefined {
-  const { field, pointer, options, memory, end, endAt } = question;
+function offerKnown(question: Question, edge: KnownEdge, along: ChainOptions): Reached | null | undefined {
+  const { field, pointer, options, end, endAt } = question;
   const { near, hints = 0, light = 'looks' } = options;
   const held = heldBy(along, edge.grain);
-  const known = withFarthest(edge, held);
-  memory.edge = known;
-  const onTick = distance(known.farthest.cubic[3], pointer) <= near;
-  const place = onTick ? known.farthest.count : placeOn(known, end, endAt, 1.5 * field.ratio + 1);
+  const tick = farthestOf(edge, held);
+  const onTick = tick.holds && distance(tick.cubic[3], pointer) <= near;
+  const place = onTick ? tick.count : placeOn(edge, end, endAt, 1.5 * field.ratio + 1);
   if (place === null) return undefined;
-  const { points, upTo } = known.run;
-  const same = end.x === known.end.x && end.y === known.end.y;
-  if (known.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
-    return segmentToPlace(known, place, pointer, near, held, hints);
-  const on = extendedEdge(field.fine, known.run, known.spacing, light);
-  return offerNew(question, { ...on, spacing: known.spacing, end, index: place }, along);
+  const { points, upTo } = edge.line.run;
+  const same = end.x === edge.end.x && end.y === edge.end.y;
+  if (edge.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
+    return segmentToPlace(edge, place, pointer, near, held, hints);
+  const on = extendedEdge(field.fine, edge.line.run, edge.spacing, light);
+  return offerNew(question, { ...on, spacing: edge.spacing, end, index: place }, along);
 }
 
 /** The wire's way to the pointer, in the smaller picture's pixels; null while it is not known, or where there is none. */
@@ -201,29 +205,29 @@ function wayToPointer({ memory, end }: Question, wire: Wire): readonly Point[] |
   return memory.open || !way || way.length < 3 ? null : way;
 }
 
-/** Offers the segment that ends in a place given: the edge as far as there, led onto it. */
+/** Offers what ends in a place given: the edge as far as there, led onto it. */
 function offerOnto(
   { memory }: Question,
-  { run, index, soft, grain }: Pick<KnownEdge, 'run' | 'index' | 'soft' | 'grain'>,
+  { run, index, soft, grain }: Pick<KnownEdge, 'index' | 'soft' | 'grain'> & { readonly run: Run },
   to: Arrival,
-  along: StretchOptions,
+  along: ChainOptions,
 ): Reached {
   const closing = closedOnto(run, index, memory.drawn, to, soft);
   const last = closing.points.length - 1;
-  return answerOf(
-    closing,
-    last,
-    fitStretch(closing, 0, last, { ...heldBy(along, grain), arrive: to.arrive }),
-    null,
-    [],
-  );
+  const held = { ...heldBy(along, grain), arrive: to.arrive };
+  const one = fitStretch(closing, 0, last, held);
+  if (one.holds || held.most === 1) return answerOf(closing, [one], null, []);
+  const chain = fitChain(chainRun(closing), last, held);
+  const comes = chain.reduce((count, s) => count + s.count, 0) === last;
+  return answerOf(closing, comes ? chain : [one], null, []);
 }
 
 /**
  * The next segment offered on the picture's edge: the edge between the last anchor and the pointer is found by a live wire
  * (Mortensen and Barrett, 1995), moved onto the edge between pixels, and followed on beyond the pointer; one cubic is
  * fitted to it (Schneider, 1990), leaving as the last anchor does where that is smooth. Of what lies ahead the farthest
- * point is told that one cubic can hold. What takes long is done a piece a question.
+ * point is told that one cubic can hold; beyond it the fewest that can are offered, as far as the pointer, if so many are
+ * wanted. What takes long is done a piece a question.
  *
  * @param start the last anchor; null where a path is to begin
  * @param memory kept by the caller from one move to the next
@@ -237,7 +241,7 @@ export function reach(
   options: ReachOptions,
   memory: ReachMemory,
 ): Reached | null {
-  const { tolerance, near, to, light = 'looks' } = options;
+  const { tolerance, near, to, light = 'looks', most = 1, level = { x: 1, y: 0 } } = options;
   const { fine, coarse, ratio } = field;
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
   memory.open = false;
@@ -248,7 +252,7 @@ export function reach(
   const question: Question = { field, pointer, options, memory, end, endAt: large(end) };
   if (!start) return offerBeginning(question);
   const wire = wireFrom(question, start);
-  const along = { tolerance, leave: start.leave, about: ABOUT, stray: STRAY_SHARE };
+  const along = { tolerance, leave: start.leave, about: ABOUT, stray: STRAY_SHARE, most, level };
   if (memory.edge && !to) {
     const known = offerKnown(question, memory.edge, along);
     if (known !== undefined) return known;

@@ -21,6 +21,7 @@
   import { currentFrame, frameCorners } from './box';
   import { fieldOf, handleGrip, nearEnds, visibleHandles } from './hit';
   import { anchorMark, handleMark } from './marks';
+  import { reachedPath } from './reaching';
   import { discShown } from './sampling';
   import { liveHandles, shownPaths, type Foresight } from './foresight';
 
@@ -154,12 +155,20 @@
   const corners = $derived(frame ? frameCorners(frame).map(bed) : []);
   /** The segment a press would draw or bend; one that is drawn about an axis in all its parts. */
   const preview = $derived.by((): string | null => {
-    if (!('cubic' in foresight) || !foresight.cubic) return null;
     const axis = foresight.kind === 'segment' ? undefined : live?.axis;
-    const { cubic } = foresight;
+    const cubics = foresight.kind === 'segment' ? [foresight.cubic] : 'cubics' in foresight ? foresight.cubics : []; // prettier-ignore
+    if (cubics.length === 0) return null;
     return (axis ? axisMaps(axis) : [IDENTITY])
-      .map((m) => cubicText(cubic.map((p) => apply(m, p)) as unknown as Cubic))
+      .flatMap((m) => cubics.map((c) => cubicText(c.map((p) => apply(m, p)) as unknown as Cubic)))
       .join('');
+  });
+  /** Marks of the anchors between the segments of a chain that a press would take. */
+  const chained = $derived.by((): string[] => {
+    const offer = foresight.kind === 'add' || foresight.kind === 'close' ? foresight.reached : null;
+    if (!offer || offer.segments.length < 2 || !desk.livePath) return [];
+    const { length } = desk.livePath.anchors;
+    const path = reachedPath(desk.livePath, offer, foresight.kind === 'close');
+    return offer.segments.slice(1).map((s, i) => anchorMark(path, length + i, bed(s.cubic[0]), size));
   });
   const live = $derived(desk.live && desk.shapeOf(desk.live.shape));
   const previewInk = $derived.by(() => {
@@ -216,6 +225,10 @@
     <path class="thin" {d} style:stroke={mark.colour} />
   {/each}
 
+  {#each chained as d, i (i)}
+    <path class="halo" {d} style:stroke={haloOf(previewInk)} />
+    <path class="chained" {d} style:stroke={previewInk} />
+  {/each}
   {#each ends as end (`${end.x} ${end.y}`)}
     <circle class="halo" cx={end.x} cy={end.y} r="7" style:stroke={haloOf(previewInk)} />
     <circle cx={end.x} cy={end.y} r="7" style:stroke={previewInk} />

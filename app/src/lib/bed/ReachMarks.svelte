@@ -6,7 +6,7 @@
   import { tickedAt } from './reaching';
   import type { Foresight } from './foresight';
 
-  // What Reach offers besides the segment itself: how far one segment can hold the edge, its drift, the turns ahead.
+  // What Reach offers besides the segments themselves: how far one segment can hold the edge, its drift, the turns ahead.
   let { desk, foresight }: { desk: Desk; foresight: Foresight } = $props();
 
   /** Half the length of the tick, and the gap it leaves for the contour; bed pixels. */
@@ -26,7 +26,8 @@
   });
   /** A bar across the edge with the contour left clear. */
   const tick = $derived.by((): string | null => {
-    const farthest = ticked?.farthest;
+    // Where a chain is offered its first anchor says so.
+    const farthest = ticked && ticked.segments.length < 2 ? ticked.farthest : null;
     const along = farthest && unit(cubicTangent(farthest, 1));
     if (!farthest || !along) return null;
     const p = bed(farthest[3]);
@@ -36,18 +37,20 @@
   const hints = $derived(desk.habits.hints && reached ? reached.hints.map(bed) : []);
   /** Figures stand on the side the segment bends to, where the edge is not. */
   const figures = $derived.by(() => {
-    if (!reached?.cubic) return null;
-    const [a, , , d] = reached.cubic.map(bed) as [Point, Point, Point, Point];
-    const middle = bed(cubicPoint(reached.cubic, 0.5));
+    const last = reached?.segments.at(-1);
+    if (!reached || !last) return null;
+    const [a, , , d] = last.cubic.map(bed) as [Point, Point, Point, Point];
+    const middle = bed(cubicPoint(last.cubic, 0.5));
     const chord = unit({ x: d.x - a.x, y: d.y - a.y }) ?? { x: 1, y: 0 };
     const bulge = (middle.x - a.x) * chord.y - (middle.y - a.y) * chord.x;
     const side = bulge > 0 ? { x: chord.y, y: -chord.x } : { x: -chord.y, y: chord.x };
-    const { mean, worst, holds } = reached;
+    const { mean, worst, holds, segments } = reached;
+    const one = Number.isFinite(worst) ? `${mean.toFixed(1)} px, worst ${worst.toFixed(1)}` : 'off the edge';
     return {
       x: d.x + BESIDE * side.x,
       y: d.y + BESIDE * side.y - 10,
       left: side.x < 0,
-      text: Number.isFinite(worst) ? `${mean.toFixed(1)} px, worst ${worst.toFixed(1)}` : 'off the edge',
+      text: segments.length > 1 ? `${segments.length} segments, ${mean.toFixed(1)} px` : one,
       tone: holds ? ('good' as const) : ('bad' as const),
     };
   });

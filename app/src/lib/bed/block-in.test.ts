@@ -323,7 +323,7 @@ describe('what a press would do is shown before it', () => {
 
   it('the next segment, the closing one, an end to join, an own anchor', () => {
     const b = benchWith([open]);
-    expect(over(b, 5, 5)).toMatchObject({ kind: 'add', cubic: null });
+    expect(over(b, 5, 5)).toMatchObject({ kind: 'add', cubics: [] });
     b.drag({ x: 0, y: 0 }, { x: 30, y: 0 });
     b.click({ x: 100, y: 100 });
     b.click({ x: 0, y: 100 });
@@ -362,7 +362,7 @@ it('keeps smooth what was smooth: the preview is the segment that a click makes'
   const [a] = b.desk.livePath!.anchors;
   expect(shown.kind).toBe('add');
   if (shown.kind === 'add')
-    expect(distance(shown.cubic![1], { x: a!.x + a!.out!.x, y: a!.y + a!.out!.y })).toBe(0);
+    expect(distance(shown.cubics[0]![1], { x: a!.x + a!.out!.x, y: a!.y + a!.out!.y })).toBe(0);
   expect(smooth(0, 0, { x: 1, y: 0 }).in).toEqual({ x: -1, y: -0 });
 });
 
@@ -381,7 +381,7 @@ describe('flowing', () => {
     const path = b.desk.livePath!;
     expect(path.anchors.map((a) => a.kind)).toEqual(['flowing', 'flowing', 'flowing']);
     expect(path.anchors[1]!.out).not.toBeNull();
-    if (shown.kind === 'add') expect(distance(shown.cubic![2], { x: path.anchors[2]!.x + path.anchors[2]!.in!.x, y: path.anchors[2]!.y + path.anchors[2]!.in!.y })).toBeLessThan(1e-9); // prettier-ignore
+    if (shown.kind === 'add') expect(distance(shown.cubics[0]![2], { x: path.anchors[2]!.x + path.anchors[2]!.in!.x, y: path.anchors[2]!.y + path.anchors[2]!.in!.y })).toBeLessThan(1e-9); // prettier-ignore
     expect(shown.kind).toBe('add');
     b.click({ x: 60, y: -60 });
     b.click({ x: 0, y: 0 });

@@ -2,7 +2,6 @@ import {
   addNode,
   corner,
   distance,
-  extendPath,
   negate,
   removeNodes,
   setPath,
@@ -11,7 +10,6 @@ import {
   withAnchor,
   withHandle,
   type Anchor,
-  type Path,
   type Point,
   type Recipe,
 } from '@mirrot/core';
@@ -24,7 +22,7 @@ import type { BedPointer, Grip } from './behaviour';
 import { offerBorder } from '$lib/edits/border';
 import { gripForm, gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
-import { isNear, reaches } from './reaching';
+import { isNear, reachedPath, reaches } from './reaching';
 import { fieldOf, hitTest } from './hit';
 import { parentToDrawIn, newShape } from './new-shape';
 import { gripInPart } from './parts';
@@ -48,10 +46,6 @@ function pulledOut(base: Anchor, way: Point, frozenIn: Point | null | undefined)
   return { ...base, kind: 'smooth', in: negate(way), out: way };
 }
 
-/** A path with the segment offered at its end. */
-const reachedPath = (path: Path, { cubic, straight, corner: turns }: ReachOffer): Path =>
-  extendPath(path, { cubic: cubic!, straight }, turns ? 'corner' : 'smooth');
-
 /** Grip of a new anchor: it is there at once; a drag pulls its handles out. The first one starts a path. */
 function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null): Grip | null {
   const first = desk.live === null;
@@ -68,7 +62,8 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
           : 'corner',
   };
   const made = first ? newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }) : null;
-  const label = first ? 'Start a path' : 'Add an anchor';
+  const several = reached?.segments.length ?? 0;
+  const label = first ? 'Start a path' : several > 1 ? `Add ${several} anchors` : 'Add an anchor';
   const row = `anchor ${newId()}`;
   const gesture = desk.gesture(label, row);
   const live: Live = made ? { shape: made.id, path: made.paths[0]!.id } : desk.live!;
@@ -79,7 +74,7 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
       : setPath(live.shape, { ...before, anchors: [...before.anchors, anchor] });
   /** What a click takes; a drag overrules it. */
   const onto = (offer: ReachOffer): Recipe | null => {
-    if (offer.cubic) return setPath(live.shape, reachedPath(before, offer));
+    if (offer.segments.length > 0) return setPath(live.shape, reachedPath(before, offer));
     const begun: Anchor = { ...bare, ...offer.at, kind: offer.corner ? 'corner' : 'smooth' };
     return made && setPath(live.shape, { ...before, anchors: [begun] });
   };

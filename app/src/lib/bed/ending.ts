@@ -1,5 +1,4 @@
 import {
-  closePath,
   findShape,
   joinEnds,
   negate,
@@ -26,6 +25,7 @@ import type { ReachOffer } from '$lib/desk/reaching.svelte';
 import type { BedPointer, Grip } from './behaviour';
 import { EIGHTH_TURN } from './grips';
 import type { BlockInTarget } from './block-in-target';
+import { reachedPath } from './reaching';
 
 /** Inks are chosen anew when a path ends. */
 function chooseInk(desk: Desk, shapeId: string): void {
@@ -79,9 +79,7 @@ export function gripClosing(desk: Desk, start: BedPointer, reached: ReachOffer |
     drag: (p) => gesture.show(close(closed(desk.habits.straightOnly ? first : shaped(p)))),
     release: end,
     click() {
-      gesture.show(
-        close(reached?.cubic ? closePath(path, { ...reached, cubic: reached.cubic }) : closed(first)),
-      );
+      gesture.show(close(reached ? reachedPath(path, reached, true) : closed(first)));
       end();
     },
     cancel: () => gesture.drop(),

@@ -37,21 +37,21 @@ export type Foresight =
   | { readonly kind: 'turn' | 'scale' }
   | { readonly kind: 'radius'; readonly at: Point }
   | { readonly kind: 'guide'; readonly id: string; readonly about: Point | null }
-  /** The next segment as a click would draw it, and the anchor-to-be. */
+  /** The segments that a click would draw, and the anchor-to-be. */
   | {
       readonly kind: 'add';
       readonly at: Point;
-      readonly cubic: Cubic | null;
+      readonly cubics: readonly Cubic[];
       readonly snap: Snapped | null;
       readonly reached?: ReachOffer | null;
     }
   | {
       readonly kind: 'close';
       readonly at: Point;
-      readonly cubic: Cubic;
+      readonly cubics: readonly Cubic[];
       readonly reached?: ReachOffer | null;
     }
-  | { readonly kind: 'end'; readonly at: Point; readonly cubic: Cubic | null };
+  | { readonly kind: 'end'; readonly at: Point; readonly cubics: readonly Cubic[] };
 
 const NONE: Foresight = { kind: 'none' };
 
@@ -88,7 +88,7 @@ function foreseeAxis(desk: Desk, p: BedPointer): Foresight {
   const task = desk.pointing.task?.kind === 'mirror-axis' ? desk.pointing.task : null;
   const from = task?.from ?? null;
   const { at, snap } = axisPoint(desk, p, from, task?.own ?? null);
-  return { kind: 'add', at, snap, cubic: from && lineCubic(from, at) };
+  return { kind: 'add', at, snap, cubics: from ? [lineCubic(from, at)] : [] };
 }
 
 /** The segment that closing the path would draw. */
@@ -97,27 +97,29 @@ function closing(path: Path): Cubic {
   return segmentCubic(whole, whole.anchors.length - 1);
 }
 
+const cubicsOf = ({ segments }: ReachOffer): Cubic[] => segments.map((s) => s.cubic);
+
 /** What a press here would add. */
 function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
   const round = desk.pointing.held.has('t') ? null : foreseeRadius(desk, p);
   if (round) return round;
   if (desk.next.form && !desk.live && !desk.next.fresh && !desk.pointing.held.has('t')) {
     const snap = snapAt(desk, p.sheet);
-    return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
+    return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubics: [] };
   }
   const path = desk.next.fresh ? null : desk.livePath;
   const last = path?.anchors.at(-1);
-  const to = (at: Point): Cubic | null => {
-    if (!path || !last) return null;
+  const to = (at: Point): Cubic[] => {
+    if (!path || !last) return [];
     const flowing = desk.habits.flowingClicks && !desk.habits.straightOnly;
-    if (!flowing && !flows(path)) return cubicBetween(last, corner(at.x, at.y));
+    if (!flowing && !flows(path)) return [cubicBetween(last, corner(at.x, at.y))];
     // What flows bends with the anchor to come: the whole path is worked out with it.
     const next = {
       ...corner(at.x, at.y),
       kind: flowing ? ('flowing' as const) : ('corner' as const),
     };
     const whole = deriveFlow({ ...path, anchors: [...path.anchors, next] });
-    return segmentCubic(whole, whole.anchors.length - 2);
+    return [segmentCubic(whole, whole.anchors.length - 2)];
   };
   const target = blockInTarget(desk, p);
   switch (target.kind) {
@@ -125,7 +127,7 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
       return {
         kind: 'add',
         at: target.at,
-        cubic: target.reached?.cubic ?? to(target.at),
+        cubics: target.reached ? cubicsOf(target.reached) : to(target.at),
         snap: target.snap,
         reached: target.reached,
       };
@@ -134,12 +136,12 @@ function foreseeAdding(desk: Desk, p: BedPointer): Foresight {
         ? {
             kind: 'close',
             at: target.at,
-            cubic: target.reached?.cubic ?? closing(path!),
+            cubics: target.reached ? cubicsOf(target.reached) : [closing(path!)],
             reached: target.reached,
           }
         : NONE;
     case 'end':
-      return { kind: 'end', at: target.at, cubic: to(target.at) };
+      return { kind: 'end', at: target.at, cubics: to(target.at) };
     case 'own-segment':
       return {
         kind: 'segment',
@@ -171,10 +173,10 @@ export function foresee(desk: Desk, p: BedPointer | null): Foresight {
   if (desk.pointing.task?.kind === 'mirror-axis' || desk.pointing.task?.kind === 'turn-axis')
     return foreseeAxis(desk, p);
   if (desk.pointing.task?.kind === 'about' || desk.pointing.task?.kind === 'ring-centre')
-    return { kind: 'add', ...centreAt(desk, p.sheet), cubic: null };
+    return { kind: 'add', ...centreAt(desk, p.sheet), cubics: [] };
   if (desk.pointing.task?.kind === 'measure') {
     const snap = snapAt(desk, p.sheet);
-    return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubic: null };
+    return { kind: 'add', at: snap?.at ?? p.sheet, snap, cubics: [] };
   }
   if (desk.pointing.task?.kind === 'pour' || desk.pointing.task?.kind === 'weed') return NONE;
   if (asksForShape(desk.pointing.task)) {

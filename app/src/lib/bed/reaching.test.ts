@@ -15,6 +15,7 @@ import {
 } from '@mirrot/core';
 import type { ReachWish } from '$lib/workers/trace';
 import type { BedPointer } from './behaviour';
+import { takeBack } from './block-in';
 import { askReach } from './block-in-target';
 import { tickedAt } from './reaching';
 import { foresee } from './foresight';
@@ -64,7 +65,7 @@ let b: Bench;
 beforeEach(() => {
   b = benchWith([], 'block-in', 2);
   withPicture(b, 200, 200);
-  b.desk.habits.set({ reach: true, reachWithin: 0.6, straightOnly: false, flowingClicks: false, pen: false, carry: true }); // prettier-ignore
+  b.desk.habits.set({ reach: true, reachChain: true, reachWithin: 0.6, straightOnly: false, flowingClicks: false, pen: false, carry: true }); // prettier-ignore
   b.desk.picture.inks.raster = { key: 'src', pixels: picture, step: 1 };
   gate = Promise.resolve();
   memory = reachMemory();
@@ -93,7 +94,7 @@ describe('Reach', () => {
     const before = steps();
     b.click({ x: 103, y: 162 });
     expect(steps()).toBe(before + 1);
-    expect(seen.kind === 'add' && seen.cubic).toEqual(segmentCubic(path(), 0));
+    expect(seen.kind === 'add' && seen.cubics).toEqual([segmentCubic(path(), 0)]);
     for (let k = 0; k <= 10; k++)
       expect(off(nearestOnPath(path(), { x: 100 + 61 * Math.cos((k * Math.PI) / 22), y: 100 + 61 * Math.sin((k * Math.PI) / 22) })!.point)).toBeLessThan(0.4); // prettier-ignore
     expect(path().anchors[1]).toMatchObject({ kind: 'smooth', out: null });
@@ -214,7 +215,7 @@ describe('Reach', () => {
   });
 
   it('offers no segment that one cannot hold by far; its tick still says how far one does', async () => {
-    b.desk.habits.set({ reachWithin: 0.03 });
+    b.desk.habits.set({ reachWithin: 0.03, reachChain: false });
     await hover({ x: 162, y: 101 });
     b.click({ x: 162, y: 101 });
     const far = { x: 39, y: 96 };
@@ -224,6 +225,49 @@ describe('Reach', () => {
     expect(tickedAt(b.desk, pointer(far), path())!.farthest).not.toBeNull();
     b.click(far);
     expect([path().anchors[0]!.out, path().anchors[1]!.in]).toEqual([null, null]);
+  });
+
+  it('offers a chain beyond the tick; a click takes it as one step, Take back gives its segments back one by one', async () => {
+    b.desk.habits.set({ reachWithin: 0.15 });
+    await hover({ x: 162, y: 101 });
+    b.click({ x: 162, y: 101 });
+    const far = { x: 39, y: 104 };
+    await hover(far);
+    const offer = b.desk.picture.reaching.offer!;
+    expect(offer).toMatchObject({ holds: true, wild: false });
+    expect(offer.segments.length).toBeGreaterThan(1);
+    const seen = foresee(b.desk, pointer(far));
+    const before = steps();
+    b.click(far);
+    expect(steps()).toBe(before + 1);
+    const count = offer.segments.length;
+    expect(path().anchors.length).toBe(1 + count);
+    expect(seen.kind === 'add' && seen.cubics).toEqual(offer.segments.map((_, i) => segmentCubic(path(), i)));
+    for (let k = 0; k <= 20; k++)
+      expect(off(nearestOnPath(path(), { x: 100 + 60 * Math.cos((k * Math.PI) / 20), y: 100 + 60 * Math.sin((k * Math.PI) / 20) })!.point)).toBeLessThan(0.3); // prettier-ignore
+    takeBack(b.desk);
+    expect(path().anchors.length).toBe(count);
+    // One undo each: what was taken back, then the whole chain.
+    b.desk.undo();
+    b.desk.undo();
+    expect(path().anchors.length).toBe(1);
+    b.desk.habits.set({ reachChain: false });
+    await hover({ x: 39, y: 100 });
+    expect(b.desk.picture.reaching.offer!.segments.length).toBe(1);
+  });
+
+  it('closes by a chain where one segment cannot', async () => {
+    b.desk.habits.set({ reachWithin: 0.1 });
+    for (const p of [{ x: 161, y: 100 }, { x: 103, y: 161 }, { x: 39, y: 101 }]) await hover(p).then(() => b.click(p)); // prettier-ignore
+    const before = path().anchors.length;
+    await hover(path().anchors[0]!);
+    const { segments } = b.desk.picture.reaching.offer!;
+    expect(segments.length).toBeGreaterThan(1);
+    b.click(path().anchors[0]!);
+    expect(path()).toMatchObject({ closed: true });
+    expect(path().anchors.length).toBe(before + segments.length - 1);
+    for (let k = 0; k < 40; k++)
+      expect(off(nearestOnPath(path(), { x: 100 + 60 * Math.cos((k * Math.PI) / 20), y: 100 + 60 * Math.sin((k * Math.PI) / 20) })!.point)).toBeLessThan(0.4); // prettier-ignore
   });
 
   it('keeps still while a border is offered: that is the next segment', async () => {

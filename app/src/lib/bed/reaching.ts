@@ -1,6 +1,8 @@
 import {
   apply,
   applyLinear,
+  closePath,
+  extendPath,
   invert,
   meanScale,
   pathCubics,
@@ -20,6 +22,8 @@ import { SNAP_REACH } from './snapping';
 
 /** Screen pixels that the pointer may have gone on since an offer was worked out. */
 const STALE = 14;
+/** Segments that are offered at once where one cannot hold the edge, at most. */
+export const CHAIN_MOST = 8;
 /** Turns ahead that are shown when the pointer rests. */
 export const TURNS_AHEAD = 6;
 /** What attracts before the picture's edge does: what is drawn, and guides. */
@@ -59,6 +63,13 @@ export function tickedAt(desk: Desk, p: Pick<BedPointer, 'sheet'>, after: Path |
   return offer && offer.after === after && isNear(desk, offer, p.sheet) ? offer : null;
 }
 
+/** A path with what is offered at its end, closed by the last of it where that is wanted. */
+export function reachedPath(path: Path, { segments }: Pick<ReachOffer, 'segments'>, closes = false): Path {
+  const onward = closes ? segments.slice(0, -1) : segments;
+  const longer = onward.reduce((p, s) => extendPath(p, s, s.corner ? 'corner' : 'smooth'), path);
+  return closes ? closePath(longer, segments.at(-1)!) : longer;
+}
+
 /**
  * What is asked for at the pointer.
  *
@@ -82,7 +93,8 @@ export function reachAsk(
   const last = after?.anchors.at(-1);
   const leave = after && last?.kind === 'smooth' ? tangentAt(after, after.anchors.length - 1, 'in') : null;
   const way = (v: Point): Point | null => unit(applyLinear(back, v));
-  const { driftLight, pen, penWidth, reachWithin } = desk.habits;
+  const { driftLight, pen, penWidth, reachWithin, reachChain } = desk.habits;
+  const level = way({ x: 1, y: 0 });
   return {
     key: by.raster.key,
     raster: by.raster.pixels,
@@ -107,6 +119,8 @@ export function reachAsk(
         near: SNAP_REACH * shown,
         ...(to ? { to: { at: apply(back, to.at), arrive: to.arrive && way(to.arrive) } } : {}),
         hints,
+        most: reachChain ? CHAIN_MOST : 1,
+        ...(level ? { level } : {}),
       },
       follow: pen ? 'middle' : 'edge',
       width: pen ? penWidth * meanScale(back) : null,

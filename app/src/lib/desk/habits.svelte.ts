@@ -36,6 +36,8 @@ export interface HabitValues {
   readonly reach: boolean;
   /** Where the edge turns ahead is shown when the pointer rests. */
   readonly hints: boolean;
+  /** Where one segment cannot hold the edge, several are offered at once. */
+  readonly reachChain: boolean;
   /** How far from the edge one offered segment may lie, picture pixels. */
   readonly reachWithin: number;
   /** Share of the lightest and of the darkest pixels that Body tone leaves out, each. */
@@ -91,6 +93,7 @@ export const FIRST_HABITS: HabitValues = {
   settleAnchors: true,
   reach: true,
   hints: true,
+  reachChain: true,
   reachWithin: 0.6,
   toneTrim: 0.2,
   keepToPalette: false,

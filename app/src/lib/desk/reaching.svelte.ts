@@ -18,13 +18,11 @@ export interface ReachAsk {
   readonly to: Point | null;
 }
 
-/** The next segment as offered, on the sheet; lengths in picture pixels. */
+/** The next segment, or a chain of them, as offered on the sheet; lengths in picture pixels. */
 export interface ReachOffer extends Reached {
   readonly after: Path | null;
   readonly pointer: Point;
   readonly to: Point | null;
-  /** It lies on the edge as near as was asked for. */
-  readonly holds: boolean;
   /** It lies so far off that it is no help: one segment cannot reach there. */
   readonly wild: boolean;
 }
@@ -49,11 +47,10 @@ function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachA
   return {
     ...found,
     at: at(found.at),
-    cubic: found.cubic && onto(found.cubic),
+    segments: found.segments.map((s) => ({ ...s, cubic: onto(s.cubic) })),
     mean: found.mean * step,
     worst: found.worst * step,
-    holds: found.worst <= wish.options.tolerance,
-    wild: found.cubic !== null && found.worst > WILD_TOLERANCES * wish.options.tolerance,
+    wild: !found.holds && found.worst > WILD_TOLERANCES * wish.options.tolerance,
     farthest: found.farthest && onto(found.farthest),
     hints: found.hints.map(at),
     after,

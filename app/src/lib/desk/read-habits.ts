@@ -20,6 +20,7 @@ const habitsSchema = z.object({
   settleAnchors: z.catch(z.boolean(), FIRST_HABITS.settleAnchors),
   reach: z.catch(z.boolean(), FIRST_HABITS.reach),
   hints: z.catch(z.boolean(), FIRST_HABITS.hints),
+  reachChain: z.catch(z.boolean(), FIRST_HABITS.reachChain),
   reachWithin: z.catch(z.number().check(z.minimum(0.2), z.maximum(10)), FIRST_HABITS.reachWithin),
   toneTrim: z.catch(z.number().check(z.minimum(0), z.maximum(0.45)), FIRST_HABITS.toneTrim),
   keepToPalette: z.catch(z.boolean(), FIRST_HABITS.keepToPalette),

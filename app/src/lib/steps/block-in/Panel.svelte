@@ -127,10 +127,16 @@
     text="{habits.reachWithin} px"
     change={(reachWithin) => habits.set({ reachWithin })}
   />
+  <Toggle
+    label="Chain beyond the tick"
+    on={habits.reachChain}
+    change={(reachChain) => habits.set({ reachChain })}
+  />
   <Toggle label="Turns ahead" on={habits.hints} change={(hints) => habits.set({ hints })} />
   <p class="quiet">
     The next segment is offered on the picture’s edge. The tick marks how far one can hold it: a click near
-    the edge takes it, a drag pulls handles of your own, C held gives a plain one.
+    the edge takes it, a drag pulls handles of your own, C held gives a plain one. Beyond the tick a chain is
+    the fewest segments that hold the edge as far as the pointer; Backspace takes back one of them at a time.
   </p>
 </Fold>
 <Fold title="Snap" figure={habits.snapOn ? `to ${snapping} of ${SNAP_KINDS.length}` : 'off'}>

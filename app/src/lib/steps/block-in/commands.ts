@@ -98,6 +98,16 @@ export const BLOCK_IN: readonly Command[] = [
     run: ({ desk }) => desk.habits.set({ reach: !desk.habits.reach }),
   },
   {
+    id: 'reach-chain',
+    title: 'Chain beyond the tick',
+    icon: Route,
+    steps: ['block-in'],
+    on: (w) => w.desk.habits.reachChain,
+    says: () =>
+      'Chain beyond the tick: where one segment cannot hold the edge the fewest that can are offered',
+    run: ({ desk }) => desk.habits.set({ reachChain: !desk.habits.reachChain }),
+  },
+  {
     id: 'snap',
     title: 'Snap',
     icon: Magnet,
