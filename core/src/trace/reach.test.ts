@@ -174,7 +174,7 @@ describe('the next segment', () => {
     // It moves only where the count does, or the edge is known farther.
     expect(firsts.size).toBeLessThan(3 * most);
     // No more than are allowed: there it ends before the pointer.
-    const short = reach(field, start(20, 150), on(2.8), { ...wish, tolerance: 0.1, most: 2 }, memory)!;
+    const short = reach(field, start(20, 150), on(2.8), { ...wish, tolerance: 0.03, most: 2 }, memory)!;
     expect([short.segments.length, distance(short.at, on(2.8)) > 20]).toEqual([2, true]);
   });
 
