@@ -67,6 +67,8 @@ function jointsTo(line: ChainRun, to: number, count: number, options: ChainOptio
   let at = 0;
   for (let left = count; left > 1; left--) {
     const far = at + farthestFrom(line, at, options).count;
+    // Longest stretches are not always the fewest: one begun earlier may hold farther.
+    if (far >= to) break;
     const likely: number[] = [];
     for (let i = Math.ceil(far - BACK_SHARE * (far - at)); i <= far; i++)
       if (places[i] !== PLACE.any) likely.push(i);
@@ -90,8 +92,8 @@ function jointsTo(line: ChainRun, to: number, count: number, options: ChainOptio
 /**
  * The fewest segments that hold a run from its beginning to one of its points within a tolerance, smooth from one to the next
  * but at corners. Their anchors stand at corners, ends of straight runs, extremes and turns before any others, where that
- * takes no more of them. Longest stretches are the fewest (they can be ended anywhere before); where more than `most` would
- * be needed it ends with the last of those.
+ * takes no more of them. They are as few as longest stretches, one after the other, are; where more than `most` would be
+ * needed it ends with the last of those.
  *
  * @param line the run, with what is known of it; not closed
  * @param to index of the point it ends at, 1 or more
