@@ -250,7 +250,9 @@ export function gourdProject(picture: Raster): DemoProject {
     ),
   );
   const shapes = keptToFew(toned(bare, picture), MOSAIC_CHIPS);
-  return { name: 'Gourd', picture: 'gourd.jpg', art: artOf(GOURD, 140, [layerOf('Mosaic', shapes)]) };
+  // Its straight pieces follow no edge of the gourd: they are left out of drift.
+  const mosaic = { ...layerOf('Mosaic', shapes), unmeasured: true as const };
+  return { name: 'Gourd', picture: 'gourd.jpg', art: artOf(GOURD, 140, [mosaic]) };
 }
 
 /** What of the grower's head stands together, by the words its shapes begin with or end on. */

@@ -85,6 +85,7 @@ export {
   type ParentNode,
   parentOf,
   type PlacedShape,
+  placedById,
   shapeById,
   shapesIn,
   shapesOf,

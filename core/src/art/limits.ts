@@ -21,4 +21,4 @@ export const MOST_CHIPS = 1000;
 /** Most findings that are put aside. */
 export const MOST_ASIDE = 5000;
 /** Version of the document that this code writes. */
-export const ART_VERSION = 11;
+export const ART_VERSION = 12;

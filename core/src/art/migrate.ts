@@ -65,6 +65,8 @@ const STEPS: Readonly<Record<number, (art: Loose) => Loose>> = {
   9: (art) => ({ ...art, version: 10 }),
   // 11: findings may be put aside.
   10: (art) => ({ ...art, version: 11, aside: [] }),
+  // 12: layers, groups and shapes can be left out of drift.
+  11: (art) => ({ ...art, version: 12 }),
 };
 
 /** Strokes had round ends and joins until version 6. */

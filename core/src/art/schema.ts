@@ -64,6 +64,8 @@ export const pathSchema = z.strictObject({
 });
 
 const standing = { id, name: heldNameSchema, shown: z.boolean(), locked: z.boolean() };
+/** It follows no edge of the picture: drift and Settle leave it out, with all that stands in it. */
+const measuring = { unmeasured: z.literal(true).optional() };
 
 /** How the whole of a node is laid over what is beneath it. */
 const covering = {
@@ -110,6 +112,7 @@ const pouredSchema = z.strictObject({
 export const shapeSchema = z.strictObject({
   ...standing,
   ...covering,
+  ...measuring,
   type: z.literal('shape'),
   fill: paintSchema.nullable(),
   stroke: strokeSchema.nullable(),
@@ -123,7 +126,7 @@ export const shapeSchema = z.strictObject({
   axis: axisSchema.optional(),
   /** What its drift follows; left out, it is found from the shape and the picture. */
   follow: z.enum(['edge', 'middle']).optional(),
-  /** It leaves the picture on purpose: drift, Settle and hints leave it out. */
+  /** It leaves the picture on purpose: drift, Settle and hints leave it out, and findings too. */
   meant: z.literal(true).optional(),
   /** Takes it to where on the picture it is measured, when it was moved away for composition. */
   place: placementSchema.optional(),
@@ -183,6 +186,7 @@ const edgeSchema = z.strictObject({
 const groupFields = z.strictObject({
   ...standing,
   ...covering,
+  ...measuring,
   type: z.literal('group'),
   /** One of its own shapes: the others are seen only inside its outline. It is painted itself, whole. */
   clip: id.optional(),
@@ -205,6 +209,7 @@ export const groupSchema = groupFields.extend({ children: z.array(nodeSchema) })
 export const layerSchema = z.strictObject({
   ...standing,
   ...covering,
+  ...measuring,
   type: z.literal('layer'),
   /** Tracing ink fixed for this layer, or null to choose it against the picture. */
   ink: hex.nullable(),

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../testing';
+import { readArt } from './check';
 import { applyPatches, changeArt, type Recipe } from './change';
 import { holdingsOf } from './holdings';
 import {
@@ -13,13 +14,15 @@ import {
   restack,
   setClip,
   setCovering,
+  setMeant,
+  setUnmeasured,
   takeOff,
   together,
 } from './edits';
 import { DEEPEST_GROUP } from './limits';
 import type { Art, Group, Layer } from './schema';
 import { groupOf, shapeOf, withShapes } from './testing';
-import { ancestorsOf, byType, childrenOf, findNode, inPaintOrder, layerOf, nodePlaces, nodesBeside, outermost, parentOf, shapesIn, type TreeNode } from './tree'; // prettier-ignore
+import { ancestorsOf, byType, childrenOf, findNode, inPaintOrder, layerOf, nodePlaces, nodesBeside, outermost, parentOf, placedById, shapesIn, shapesOf, type TreeNode } from './tree'; // prettier-ignore
 
 const changed = (art: Art, ...recipes: Recipe[]): Art => changeArt(art, together(...recipes)).art;
 const empty = (id: string): Layer => ({ id, type: 'layer', name: id, shown: true, locked: false, opacity: 1, ink: null, children: [] }); // prettier-ignore
@@ -54,6 +57,17 @@ describe('the tree', () => {
       expect(layerOf(art, 'upper')!.id).toBe('upper');
       expect(layerOf(art, 'nobody')).toBeNull();
     }
+  });
+
+  it('says what is left out of drift, by itself or by what it stands in, and measures it again', () => {
+    const measured = (art: Art): string => shapesOf(art).flatMap((p) => (p.measured ? [p.shape.id] : [])).join(''); // prettier-ignore
+    expect(measured(start)).toBe('abcde');
+    const out = changed(start, setUnmeasured(['h', 'a'], true), setMeant(['e'], true));
+    expect(measured(out)).toBe('b');
+    expect(measured(changed(out, setUnmeasured(['layer'], true)))).toBe('');
+    expect(measured(changed(out, setUnmeasured(['a', 'h', 'nobody'], false), setMeant(['e'], false)))).toBe('abcde'); // prettier-ignore
+    expect([placedById(out, 'c'), placedById(out, 'nobody')]).toMatchObject([{ measured: false, shown: true }, null]); // prettier-ignore
+    readArt(JSON.parse(JSON.stringify(out)));
   });
 
   it('has an order of painting, and knows what stands in what', () => {

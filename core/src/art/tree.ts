@@ -40,20 +40,21 @@ export interface PlacedShape {
   readonly layer: Layer;
   readonly shown: boolean;
   readonly locked: boolean;
+  /** It is measured by the picture: neither meant so, nor left out of drift by itself or what it stands in. */
+  readonly measured: boolean;
 }
 
-function walk(
-  nodes: readonly ArtNode[],
-  layer: Layer,
-  shown: boolean,
-  locked: boolean,
-  out: PlacedShape[],
-): void {
+type Inherited = Omit<PlacedShape, 'shape'>;
+
+function walk(nodes: readonly ArtNode[], { layer, ...above }: Inherited, out: PlacedShape[]): void {
   for (const node of nodes) {
-    const inSight = shown && node.shown;
-    const shut = locked || node.locked;
-    if (node.type === 'shape') out.push({ shape: node, layer, shown: inSight, locked: shut });
-    else walk(childrenOf(node), layer, inSight, shut, out);
+    const shown = above.shown && node.shown;
+    const locked = above.locked || node.locked;
+    if (node.type === 'picture') continue;
+    const measured = above.measured && !node.unmeasured;
+    if (node.type === 'shape')
+      out.push({ shape: node, layer, shown, locked, measured: measured && !node.meant });
+    else walk(node.children, { layer, shown, locked, measured }, out);
   }
 }
 
@@ -64,7 +65,12 @@ export function shapesOf(art: Art): readonly PlacedShape[] {
   let list = placed.get(art.layers);
   if (!list) {
     const out: PlacedShape[] = [];
-    for (const layer of art.layers) walk(layer.children, layer, layer.shown, layer.locked, out);
+    for (const layer of art.layers)
+      walk(
+        layer.children,
+        { layer, shown: layer.shown, locked: layer.locked, measured: !layer.unmeasured },
+        out,
+      );
     placed.set(art.layers, (list = out));
   }
   return list;
@@ -84,19 +90,20 @@ export function openShapes(art: Art): readonly Shape[] {
 // the next document too: a place counts only when the shape asked for stands there.
 let lastPlaces: { list: readonly PlacedShape[]; of: ReadonlyMap<string, number> } | null = null;
 
-/** A shape by its id; null when there is none. */
-export function shapeById(art: Art, id: string): Shape | null {
+/** A shape by its id, with what it inherits; null when there is none. */
+export function placedById(art: Art, id: string): PlacedShape | null {
   const list = shapesOf(art);
-  const standsAt = (): Shape | null => {
+  const standsAt = (): PlacedShape | null => {
     const place = lastPlaces?.of.get(id);
-    const shape = place === undefined ? null : list[place]?.shape;
-    return shape?.id === id ? shape : null;
+    const found = place === undefined ? null : list[place];
+    return found?.shape.id === id ? found : null;
   };
-  const shape = standsAt();
-  if (shape || lastPlaces?.list === list) return shape;
+  const found = standsAt();
+  if (found || lastPlaces?.list === list) return found;
   lastPlaces = { list, of: new Map(list.map((p, i) => [p.shape.id, i])) };
   return standsAt();
 }
+export const shapeById = (art: Art, id: string): Shape | null => placedById(art, id)?.shape ?? null;
 
 /** Where a node stands: its parent, null for a layer, and its place in the parent's list. */
 export interface Found {

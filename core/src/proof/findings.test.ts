@@ -208,6 +208,8 @@ describe('findings', () => {
     expect(kinds(drawing(open))).toEqual(['open-fill']);
     expect(kinds(drawing({ ...open, shown: false }))).toEqual([]);
     expect(kinds(drawing({ ...open, meant: true }))).toEqual([]);
+    // What is only left out of drift is proved: a mosaic's gaps are gaps.
+    expect(kinds(drawing({ ...open, unmeasured: true }))).toEqual(['open-fill']);
   });
 
   it('know what lies beneath something from what only seems to', () => {

@@ -103,7 +103,12 @@ describe('the next segment', () => {
     expect(got.segments[0]!.straight).toBe(true);
     expect(distance(got.hints[0]!, { x: 165, y: 200 })).toBeLessThan(0.5);
     const there = reach(field, start(50, 70), { x: 187, y: 74 }, WHERE, memory)!;
-    expect(there).toMatchObject({ at: got.farthest![3], corner: true, segments: [{ straight: true }], farthest: null });
+    expect(there).toMatchObject({
+      at: got.farthest![3],
+      corner: true,
+      segments: [{ straight: true }],
+      farthest: null,
+    });
   });
 
   it('is told in pieces: first what holds up to the pointer, then its tick, the same as when asked for at once', () => {

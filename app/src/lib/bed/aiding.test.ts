@@ -131,6 +131,8 @@ it('straight only: a drag moves the new anchor and pulls no handles', () => {
   b.drag({ x: 60, y: 10 }, { x: 80, y: 40 });
   b.drag({ x: 80, y: 40 }, { x: 95, y: 60 });
   expect(b.shapes[0]!.paths[0]!.anchors).toEqual([corner(10, 10), corner(80, 40)]);
+  // Its sides follow no edge.
+  expect(b.shapes[0]!.unmeasured).toBe(true);
 });
 
 describe('a border shared', () => {

@@ -61,7 +61,13 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
           ? 'smooth'
           : 'corner',
   };
-  const made = first ? newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }) : null;
+  const made = first
+    ? {
+        ...newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }),
+        // Straight pieces over a picture's curves follow no edge of it.
+        ...(straightOnly && ({ unmeasured: true } as const)),
+      }
+    : null;
   const several = reached?.segments.length ?? 0;
   const label = first ? 'Start a path' : several > 1 ? `Add ${several} anchors` : 'Add an anchor';
   const row = `anchor ${newId()}`;

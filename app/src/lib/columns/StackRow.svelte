@@ -51,6 +51,7 @@
   /** Mean drift of a shape, where it is measured. */
   function driftText(shape: Shape): string {
     if (shape.meant) return ' · meant so';
+    if (desk.step === 'refine' && (shape.unmeasured || row.unmeasured)) return ' · left out';
     const measured = desk.step === 'refine' && desk.picture.driftSettings;
     const mean = measured ? desk.picture.drifts.of(shape.id)?.figures.mean : undefined;
     return mean === undefined || Number.isNaN(mean) ? '' : ` · ${mean.toFixed(1)} px`;
@@ -135,6 +136,18 @@
       >
         <i class:auto={node.ink === null} style:background={node.ink}></i>
       </button>
+    </span>
+  {/if}
+  {#if desk.step === 'refine' && (node.type === 'layer' || node.type === 'group')}
+    <span role="gridcell">
+      <RowSwitch
+        what="measured"
+        of={node}
+        inherited={row.unmeasured}
+        faint
+        tabindex={-1}
+        turn={() => turnRow(desk, row, 'measured')}
+      />
     </span>
   {/if}
   <span role="gridcell">

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { addLayer, addNode, changeArt, emptyArt, findNode, moveLayers, moveNodes, setNode, together, type Art, type TreeNode } from '@mirrot/core'; // prettier-ignore
+import { addLayer, addNode, changeArt, emptyArt, findNode, moveLayers, moveNodes, setNode, setUnmeasured, together, type Art, type TreeNode } from '@mirrot/core'; // prettier-ignore
 import { shapeWith, square } from '$lib/bed/testing';
 import { dropOn, rowsFound, rowStep, stackRows, type Drop } from './rows';
 
@@ -32,15 +32,17 @@ describe('rows of the stack', () => {
     expect(stackRows(art, new Set(['g'])).map((r) => r.node.id)).toEqual(['high', 'low', 'g', 'a']);
     const shut = changeArt(
       art,
-      together(setNode('low', { locked: true }), setNode('g', { shown: false })),
+      together(setNode('low', { locked: true }), setNode('g', { shown: false }), setUnmeasured(['g'], true)),
     ).art;
     expect(stackRows(shut, new Set()).find((r) => r.node.id === 'b')).toMatchObject({
       hidden: true,
       shut: true,
+      unmeasured: true,
     });
     expect(stackRows(shut, new Set()).find((r) => r.node.id === 'a')).toMatchObject({
       hidden: false,
       shut: true,
+      unmeasured: false,
     });
   });
 

@@ -13,6 +13,8 @@ export interface Row {
   /** Hidden or locked by what it stands in. */
   readonly hidden: boolean;
   readonly shut: boolean;
+  /** Left out of drift with what it stands in. */
+  readonly unmeasured: boolean;
   /** For the group it stands in, and each around that from the outermost: whether more of it follows below. */
   readonly veins: readonly boolean[];
 }
@@ -25,7 +27,7 @@ export function stackRows(art: Art, folded: ReadonlySet<string>): Row[] {
   const rows: Row[] = [];
   const walk = (
     nodes: readonly (TreeNode | ArtNode)[],
-    above: Pick<Row, 'parent' | 'depth' | 'hidden' | 'shut' | 'veins'>,
+    above: Pick<Row, 'parent' | 'depth' | 'hidden' | 'shut' | 'unmeasured' | 'veins'>,
   ): void => {
     for (let i = nodes.length - 1; i >= 0; i--) {
       const node = nodes[i]!;
@@ -37,11 +39,12 @@ export function stackRows(art: Art, folded: ReadonlySet<string>): Row[] {
         depth: above.depth + 1,
         hidden: above.hidden || !node.shown,
         shut: above.shut || node.locked,
+        unmeasured: above.unmeasured || ('unmeasured' in node && node.unmeasured === true),
         veins,
       });
     }
   };
-  walk(art.layers, { parent: null, depth: 0, hidden: false, shut: false, veins: [] });
+  walk(art.layers, { parent: null, depth: 0, hidden: false, shut: false, unmeasured: false, veins: [] });
   return rows;
 }
 

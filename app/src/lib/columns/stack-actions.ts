@@ -6,6 +6,7 @@ import {
   numberedName,
   setLayerInk,
   setNode,
+  setUnmeasured,
   type Layer,
 } from '@mirrot/core';
 import { chooseNodes, chooseShapes, chosenNodes } from '$lib/desk/choice';
@@ -36,8 +37,12 @@ export function pressRow(desk: Desk, { node, hidden, shut }: Row, adding: boolea
   else desk.choose(chooseShapes([node.id], desk.step === 'refine' ? 'path' : 'shape'));
 }
 
-/** Shows or hides, locks or unlocks the node of a row. */
-export function turnRow(desk: Desk, { node }: Row, what: 'shown' | 'locked'): void {
+/** Shows or hides, locks or unlocks, leaves out of drift or measures the node of a row. */
+export function turnRow(desk: Desk, { node }: Row, what: 'shown' | 'locked' | 'measured'): void {
+  if (what === 'measured') {
+    const on = !('unmeasured' in node);
+    return void desk.change(on ? `Leave ${node.name} out of drift` : `Measure ${node.name}`, setUnmeasured([node.id], on)); // prettier-ignore
+  }
   const words = what === 'shown' ? (node.shown ? 'Hide' : 'Show') : node.locked ? 'Unlock' : 'Lock';
   desk.change(`${words} ${node.name}`, setNode(node.id, { [what]: !node[what] }));
 }

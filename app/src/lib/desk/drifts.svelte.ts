@@ -6,6 +6,7 @@ import {
   meantSegments,
   meanScale,
   pathInside,
+  placedById,
   scaling,
   compose,
   shapesOf,
@@ -46,6 +47,8 @@ export interface ShapeDrift {
   readonly figures: DriftFigures;
   /** What hid the picture from it. */
   readonly coverers: readonly Shape[];
+  /** It was not left out of drift. */
+  readonly measured: boolean;
 }
 
 /** What shapes are measured by. */
@@ -76,6 +79,8 @@ export interface ShapeEconomy {
   readonly spare: readonly { readonly path: string; readonly index: number }[];
   /** What hid the picture from it. */
   readonly coverers: readonly Shape[];
+  /** It was not left out of drift. */
+  readonly measured: boolean;
 }
 
 /** The drift of shapes from the picture, kept up to date away from the page. */
@@ -110,9 +115,11 @@ export const shapeMap = (shape: Pick<Shape, 'place'>, by: DriftSettings): Affine
 const coverersOf = (art: Art, shape: Shape, by: DriftSettings): readonly Shape[] =>
   by.coveredToo ? [] : coverersAbove(art, shape);
 
-/** How a shape's paths are measured in a drawing: as they lie on the raster. None of a shape that is meant so. */
+const isMeasured = (art: Art, shape: Shape): boolean => placedById(art, shape.id)?.measured ?? false;
+
+/** How a shape's paths are measured in a drawing: as they lie on the raster. None of a shape that is left out of drift. */
 export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[] {
-  if (shape.meant) return [];
+  if (!isMeasured(art, shape)) return [];
   const map = shapeMap(shape, by);
   const back = invert(map);
   if (!back) return [];
@@ -165,7 +172,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     const key = keyOf(by);
     const fresh = (s: Shape): boolean => {
       const k = known.get(s.id);
-      if (k?.shape !== s || k.key !== key || k.spacing > by.spacing) return false;
+      if (k?.shape !== s || k.key !== key || k.spacing > by.spacing || k.measured !== isMeasured(art, s)) return false; // prettier-ignore
       // While a press lasts only what is in hand is looked at for what covers it: the rest when it is let go.
       const isLookedAt = by.spacing <= 1 || first.includes(s.id);
       return !isLookedAt || alike(k.coverers, coverersOf(art, s, by));
@@ -211,6 +218,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
         spacing: by.spacing,
         figures,
         coverers,
+        measured: isMeasured(art, shape),
       });
     });
     if (next().length === 0) sumUp();
@@ -231,7 +239,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     const key = economyKey(by);
     const stale = (s: Shape): boolean => {
       const c = counted.get(s.id);
-      return c?.shape !== s || c.key !== key || !alike(c.coverers, coverersOf(art, s, by));
+      return c?.shape !== s || c.key !== key || c.measured !== isMeasured(art, s) || !alike(c.coverers, coverersOf(art, s, by)); // prettier-ignore
     };
     const shapes = shapesOf(art).flatMap((p) => (p.shown ? [p.shape] : []));
     return shapes.find((s) => first.includes(s.id) && stale(s)) ?? shapes.find(stale) ?? null;
@@ -248,6 +256,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
       shape,
       key: economyKey(by),
       coverers: coverersOf(art, shape, by),
+      measured: isMeasured(art, shape),
       anchors: found.reduce((n, e) => n + (e?.anchors ?? 0), 0),
       fewest: found.reduce((n, e) => n + (e?.fewest ?? 0), 0),
       spare: found.flatMap((e, k) => (e?.spare ?? []).map((index) => ({ path: paths[k]!.id, index }))),

@@ -9,11 +9,22 @@ import {
   meantSegments,
   readArt,
   settle,
+  setUnmeasured,
   type Path,
 } from '@mirrot/core';
 import { chooseAnchors, chooseShapes } from '$lib/desk/choice';
 import type { TraceWish } from '$lib/workers/trace';
-import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from './meaning';
+import {
+  canLeaveOut,
+  canPutBack,
+  isLeftOut,
+  isMeant,
+  leaveOutOfDrift,
+  meanSo,
+  putBack,
+  rememberPlace,
+  remembersPlace,
+} from './meaning';
 import { offerSettle, worstSpots, type Settler } from './settling';
 import { benchWith, darkSquare, shapeWith, withPicture, type Bench } from '$lib/bed/testing';
 
@@ -65,6 +76,28 @@ async function measured(): Promise<number> {
 }
 const left = (): void =>
   b.desk.choose(chooseAnchors([4, 5, 0].map((index) => ({ shape: 's', path: 'p', index }))));
+
+describe('left out of drift', () => {
+  it('a shape or the layer it is on is not measured, at once, nor settled, with the reason said; one press measures it again', async () => {
+    expect(canLeaveOut(b.desk)).toBe(true);
+    const before = await measured();
+    leaveOutOfDrift(b.desk);
+    expect(isLeftOut(b.desk)).toBe(true);
+    expect(await measured()).toBeNaN();
+    expect(b.desk.picture.drifts.measuredShapes).toBe(0);
+    await offerSettle(b.desk, here);
+    expect(b.desk.offer).toBeNull();
+    expect(b.desk.notice!.text).toContain('left out of drift');
+    leaveOutOfDrift(b.desk);
+    expect(await measured()).toBe(before);
+    const layer = b.desk.art.layers[0]!;
+    b.desk.change('layer', setUnmeasured([layer.id], true));
+    expect(await measured()).toBeNaN();
+    expect(isLeftOut(b.desk)).toBe(false);
+    b.desk.undo();
+    expect(await measured()).toBe(before);
+  });
+});
 
 describe('meant so', () => {
   it('leaves segments out of drift, worst spots and Settle, as one step that can be taken back', async () => {

@@ -1,4 +1,5 @@
 import {
+  findNode,
   IDENTITY,
   mapShape,
   meantSegments,
@@ -6,10 +7,13 @@ import {
   setMeantSegments,
   setPath,
   setPlace,
+  setUnmeasured,
   together,
   type Path,
   type Shape,
+  type TreeNode,
 } from '@mirrot/core';
+import { chosenNodes } from '$lib/desk/choice';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { segmentsOf } from './shaping';
 
@@ -47,6 +51,24 @@ export function meanSo(desk: Desk): void {
     ? together(...parts.map((p) => setPath(p.shape.id, setMeantSegments(p.path, p.segments, on))))
     : setMeant(desk.choice.shapes, on);
   desk.change(on ? 'Meant so' : 'No longer meant so', recipe, { choice: desk.choice });
+}
+
+/** Layers, groups and shapes that are chosen, pictures left out. */
+const chosenToMeasure = (desk: Desk): string[] => chosenNodes(desk.choice, desk.art).filter((id) => findNode(desk.art, id)?.node.type !== 'picture'); // prettier-ignore
+const leavesOut = (node: TreeNode | undefined): boolean => node !== undefined && 'unmeasured' in node;
+
+export const canLeaveOut = (desk: Desk): boolean => chosenToMeasure(desk).length > 0;
+
+/** Whether all that is chosen is left out of drift. */
+export const isLeftOut = (desk: Desk): boolean => {
+  const ids = chosenToMeasure(desk);
+  return ids.length > 0 && ids.every((id) => leavesOut(findNode(desk.art, id)?.node));
+};
+
+/** Leaves a layer, a group or shapes out of drift as a whole, or measures them again. */
+export function leaveOutOfDrift(desk: Desk): void {
+  const on = !isLeftOut(desk);
+  desk.change(on ? 'Leave out of drift' : 'Measure again', setUnmeasured(chosenToMeasure(desk), on), { choice: desk.choice, live: desk.live }); // prettier-ignore
 }
 
 /** Whether all chosen shapes remember where on the picture they lie. */

@@ -1,4 +1,5 @@
 import {
+  placedById,
   setPath,
   shapesOf,
   together,
@@ -26,14 +27,16 @@ export type Settler = (
 const shapesToSettle = (desk: Desk): readonly Shape[] =>
   desk.choice.shapes.length > 0 ? desk.chosenShapes : desk.choosing.inReach;
 
-const isLocked = (art: Art, { id }: Shape): boolean =>
-  shapesOf(art).some(({ shape, locked }) => shape.id === id && locked);
+const isLocked = (art: Art, { id }: Shape): boolean => placedById(art, id)?.locked ?? false;
+const isMeasured = (art: Art, { id }: Shape): boolean => placedById(art, id)?.measured ?? false;
 
 /** Why there is nothing that Settle may move. */
 function whyNotAsked(desk: Desk): string {
   const shapes = shapesToSettle(desk);
   if (shapes.length > 0 && shapes.every((shape) => shape.meant))
     return 'It is meant so, away from the picture: Settle leaves it where it is. Nothing was changed.';
+  if (shapes.length > 0 && shapes.every((shape) => !isMeasured(desk.art, shape)))
+    return 'It is left out of drift: Settle leaves it where it is. Nothing was changed.';
   if (shapes.length > 0 && shapes.every((shape) => isLocked(desk.art, shape)))
     return 'It is locked. Nothing was changed. Unlock it to settle it.';
   return 'Choose segments next to each other, or shapes, to settle.';

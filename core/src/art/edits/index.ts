@@ -57,7 +57,7 @@ export {
   type LineForm,
 } from './style';
 export { putAside } from './aside';
-export { setFollow, setMeant, setPlace } from './measuring';
+export { setFollow, setMeant, setPlace, setUnmeasured } from './measuring';
 export { addPicture, movePicture, removePicture, setPicture, traceFrom } from './pictures';
 export { addGuide, lockGuides, removeGuides, setGrid, setGuide, setSheet, shiftAll } from './sheet';
 export { partCopies } from './parting';

@@ -1,6 +1,6 @@
 import type { Affine } from '../../geometry/affine';
 import type { Recipe } from '../change';
-import { draftShape } from './draft';
+import { draftNode, draftShape } from './draft';
 
 // How shapes are measured on the picture.
 
@@ -24,6 +24,18 @@ export const setPlace =
     if (!shape) return;
     if (place) shape.place = [...place];
     else delete shape.place;
+  };
+
+/** Leaves layers, groups or shapes out of drift as a whole, or measures them again. */
+export const setUnmeasured =
+  (ids: readonly string[], on: boolean): Recipe =>
+  (draft) => {
+    for (const id of ids) {
+      const node = draftNode(draft, id);
+      if (!node || node.type === 'picture') continue;
+      if (on) node.unmeasured = true;
+      else delete node.unmeasured;
+    }
   };
 
 /** Marks shapes as leaving the picture on purpose, or takes the mark off. */

@@ -5,7 +5,16 @@
   import Range from '$lib/ui/Range.svelte';
   import Segments from '$lib/ui/Segments.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import { canPutBack, isMeant, meanSo, putBack, rememberPlace, remembersPlace } from '$lib/edits/meaning';
+  import {
+    canPutBack,
+    isLeftOut,
+    isMeant,
+    leaveOutOfDrift,
+    meanSo,
+    putBack,
+    rememberPlace,
+    remembersPlace,
+  } from '$lib/edits/meaning';
   import { offersSettling } from '$lib/edits/settling';
   import { command } from '../commands';
   import { settleChosen } from './by-the-edge';
@@ -50,9 +59,11 @@
   <p class="quiet">
     {desk.choice.shapes.length > 0 && isMeant(desk)
       ? 'Meant so: it is not measured.'
-      : figures.covered > 0.5 * figures.length
-        ? 'Shapes above cover it: nothing is measured.'
-        : 'No edge lies in reach: nothing is measured.'}
+      : one && !one.measured
+        ? 'Left out of drift: it is not measured.'
+        : figures.covered > 0.5 * figures.length
+          ? 'Shapes above cover it: nothing is measured.'
+          : 'No edge lies in reach: nothing is measured.'}
   </p>
 {:else}
   <dl>
@@ -111,6 +122,7 @@
 {/if}
 {#if desk.choice.shapes.length > 0}
   <Toggle label="Meant so" on={isMeant(desk)} change={() => meanSo(desk)} />
+  <Toggle label="Leave out of drift" on={isLeftOut(desk)} change={() => leaveOutOfDrift(desk)} />
   <Toggle label="Remember its place" on={remembersPlace(desk)} change={() => rememberPlace(desk)} />
   {#if canPutBack(desk)}
     <p class="quiet">Moved away: measured where it was.</p>

@@ -1,4 +1,13 @@
-import { canMean, isMeant, meanSo, rememberPlace, remembersPlace } from '$lib/edits/meaning';
+import {
+  canLeaveOut,
+  canMean,
+  isLeftOut,
+  isMeant,
+  leaveOutOfDrift,
+  meanSo,
+  rememberPlace,
+  remembersPlace,
+} from '$lib/edits/meaning';
 import LocateFixed from '@lucide/svelte/icons/locate-fixed';
 import Feather from '@lucide/svelte/icons/feather';
 import type { Command } from '$lib/desk/command';
@@ -44,6 +53,14 @@ export const MEASURED: readonly Command[] = [
     when: (w) => canMean(w.desk),
     on: (w) => isMeant(w.desk),
     run: (w) => meanSo(w.desk),
+  },
+  {
+    id: 'leave-out-of-drift',
+    title: 'Leave out of drift',
+    steps: ['refine'],
+    when: (w) => canLeaveOut(w.desk),
+    on: (w) => isLeftOut(w.desk),
+    run: (w) => leaveOutOfDrift(w.desk),
   },
   {
     id: 'remember-place',
