@@ -1,3 +1,4 @@
+export { type Bar, barAt } from './bar-at';
 export { type BodyTone, bodyTone, borderBlur, type ToneGroup, type ToneWish } from './body-tone';
 export { type Crossed, crossedEdges } from './across';
 export { type Drift, type DriftOptions, type Follow, measureDrift } from './drift';

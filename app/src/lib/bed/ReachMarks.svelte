@@ -38,19 +38,27 @@
   /** Figures stand on the side the segment bends to, where the edge is not. */
   const figures = $derived.by(() => {
     const last = reached?.segments.at(-1);
-    if (!reached || !last) return null;
+    if (!reached) return null;
+    if (!last) {
+      // Where a path begins on a thin stroke, what of it that would follow.
+      if (!reached.onStroke) return null;
+      const at = bed(reached.at);
+      const which = reached.follow === 'middle' ? 'middle of the stroke' : 'edge of the stroke';
+      return { x: at.x + BESIDE, y: at.y - 10, left: false, text: which, tone: 'plain' as const };
+    }
     const [a, , , d] = last.cubic.map(bed) as [Point, Point, Point, Point];
     const middle = bed(cubicPoint(last.cubic, 0.5));
     const chord = unit({ x: d.x - a.x, y: d.y - a.y }) ?? { x: 1, y: 0 };
     const bulge = (middle.x - a.x) * chord.y - (middle.y - a.y) * chord.x;
     const side = bulge > 0 ? { x: chord.y, y: -chord.x } : { x: -chord.y, y: chord.x };
     const { mean, worst, holds, segments } = reached;
+    const follows = reached.follow === 'middle' && !desk.habits.pen ? 'middle: ' : '';
     const one = Number.isFinite(worst) ? `${mean.toFixed(1)} px, worst ${worst.toFixed(1)}` : 'off the edge';
     return {
       x: d.x + BESIDE * side.x,
       y: d.y + BESIDE * side.y - 10,
       left: side.x < 0,
-      text: segments.length > 1 ? `${segments.length} segments, ${mean.toFixed(1)} px` : one,
+      text: follows + (segments.length > 1 ? `${segments.length} segments, ${mean.toFixed(1)} px` : one),
       tone: holds ? ('good' as const) : ('bad' as const),
     };
   });

@@ -4,9 +4,11 @@ import {
   distance,
   negate,
   removeNodes,
+  setFollow,
   setPath,
   snapAngle,
   subtract,
+  together,
   withAnchor,
   withHandle,
   type Anchor,
@@ -22,7 +24,7 @@ import type { BedPointer, Grip } from './behaviour';
 import { offerBorder } from '$lib/edits/border';
 import { gripForm, gripRadius, radiusGripAt } from './forms';
 import { gripGuide, guideAt } from './guides';
-import { isNear, reachedPath, reaches } from './reaching';
+import { followOfNext, isNear, reachedPath, reaches } from './reaching';
 import { fieldOf, hitTest } from './hit';
 import { parentToDrawIn, newShape } from './new-shape';
 import { gripInPart } from './parts';
@@ -49,6 +51,8 @@ function pulledOut(base: Anchor, way: Point, frozenIn: Point | null | undefined)
 /** Grip of a new anchor: it is there at once; a drag pulls its handles out. The first one starts a path. */
 function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null): Grip | null {
   const first = desk.live === null;
+  /** A pen's strokes follow middles without saying so. */
+  const followsStroke = (offer: ReachOffer): boolean => offer.follow === 'middle' && !desk.habits.pen;
   const layer = first ? parentToDrawIn(desk) : null;
   if (first && !layer) return null;
   const { straightOnly } = desk.habits;
@@ -66,6 +70,8 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
         ...newShape(desk, 'Shape', { id: 'path', closed: false, anchors: [bare] }),
         // Straight pieces over a picture's curves follow no edge of it.
         ...(straightOnly && ({ unmeasured: true } as const)),
+        ...(desk.next.follow && { follow: desk.next.follow }),
+        ...(reached && followsStroke(reached) && ({ follow: 'middle' } as const)),
       }
     : null;
   const several = reached?.segments.length ?? 0;
@@ -82,7 +88,8 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
   const onto = (offer: ReachOffer): Recipe | null => {
     if (offer.segments.length > 0) return setPath(live.shape, reachedPath(before, offer));
     const begun: Anchor = { ...bare, ...offer.at, kind: offer.corner ? 'corner' : 'smooth' };
-    return made && setPath(live.shape, { ...before, anchors: [begun] });
+    const onto = made && setPath(live.shape, { ...before, anchors: [begun] });
+    return onto && followsStroke(offer) ? together(onto, setFollow([live.shape], 'middle')) : onto;
   };
   const onEdge = made || !reached ? null : onto(reached);
   const late = reached || !reaches(desk) ? null : desk.picture.reaching.latest;
@@ -114,6 +121,7 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
   else show();
   desk.choosing.live = live;
   desk.next.fresh = false;
+  desk.next.follow = null;
   if (made) {
     desk.choosing.choice = NOTHING_CHOSEN;
     desk.picture.inks.choose(made, desk.picture.traced);
@@ -280,6 +288,17 @@ export function takeBack(desk: Desk): void {
     return;
   }
   desk.change('Take back', setPath(live.shape, { ...livePath, anchors: livePath.anchors.slice(0, -1) }));
+}
+
+/** Turns what the path being drawn, or else the next one, follows: a stroke's middle, or an edge. */
+export function turnFollow(desk: Desk): void {
+  const { live } = desk;
+  const now = followOfNext(desk, live !== null) ?? desk.picture.reaching.offer?.follow ?? 'edge';
+  const to = now === 'edge' ? 'middle' : 'edge';
+  const words = to === 'edge' ? 'follows an edge' : 'follows the middle of a stroke';
+  if (live) desk.change(`The path ${words}`, setFollow([live.shape], to), { live });
+  else desk.next.follow = to;
+  desk.say(`${live ? 'This' : 'The next'} path ${words}.`);
 }
 
 /** J while drawing: the last anchor from smooth to corner and back. */

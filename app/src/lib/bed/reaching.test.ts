@@ -15,7 +15,7 @@ import {
 } from '@mirrot/core';
 import type { ReachWish } from '$lib/workers/trace';
 import type { BedPointer } from './behaviour';
-import { takeBack } from './block-in';
+import { takeBack, turnFollow } from './block-in';
 import { askReach } from './block-in-target';
 import { tickedAt } from './reaching';
 import { foresee } from './foresight';
@@ -38,6 +38,9 @@ const off = (p: Point): number => Math.abs(Math.hypot(p.x - 100, p.y - 100) - 60
 let gate: Promise<void> = Promise.resolve();
 let memory = reachMemory();
 let asked = 0;
+/** A thin stroke lies at the pointer; and what was asked for last. */
+let onStroke = false;
+let wished: ReachWish | null = null;
 /** How many answers are put off. */
 let put = 0;
 vi.mock('$lib/workers/trace', () => ({
@@ -55,7 +58,9 @@ vi.mock('$lib/workers/trace', () => ({
             memory,
           );
           if (put > 0) return put-- > 0 ? 'later' : found;
-          return found ?? (memory.open ? 'later' : null);
+          wished = wish;
+          const follow = wish.follow ?? (onStroke ? 'middle' : 'edge');
+          return found ? { ...found, follow, onStroke } : memory.open ? 'later' : null;
         },
       }),
   },
@@ -70,6 +75,7 @@ beforeEach(() => {
   gate = Promise.resolve();
   memory = reachMemory();
   asked = 0;
+  onStroke = false;
 });
 const pointer = (sheet: Point): BedPointer => ({ sheet, screen: { x: sheet.x * 2 + 20, y: sheet.y * 2 + 10 }, shift: false, alt: false, type: 'mouse', time: 0, again: false }); // prettier-ignore
 /** What the page does when the pointer moves. */
@@ -268,6 +274,41 @@ describe('Reach', () => {
     expect(path().anchors.length).toBe(before + segments.length - 1);
     for (let k = 0; k < 40; k++)
       expect(off(nearestOnPath(path(), { x: 100 + 60 * Math.cos((k * Math.PI) / 20), y: 100 + 60 * Math.sin((k * Math.PI) / 20) })!.point)).toBeLessThan(0.4); // prettier-ignore
+  });
+
+  it('follows the middle of a thin stroke that it begins on, and drift does; a key turns that for this path', async () => {
+    onStroke = true;
+    await hover({ x: 162, y: 101 });
+    expect(b.desk.picture.reaching.asked!.wish.follow).toBeNull();
+    b.click({ x: 162, y: 101 });
+    expect(b.shapes[0]!.follow).toBe('middle');
+    await hover({ x: 103, y: 162 });
+    expect(wished!.follow).toBe('middle');
+    turnFollow(b.desk);
+    expect(b.shapes[0]!.follow).toBe('edge');
+    await hover({ x: 103, y: 161 });
+    expect(wished!.follow).toBe('edge');
+    b.desk.undo();
+    b.desk.undo();
+    // Turned before it begins, it begins so, and the one after it is told by the picture again.
+    await hover({ x: 162, y: 101 });
+    turnFollow(b.desk);
+    await hover({ x: 162, y: 101 });
+    expect(wished!.follow).toBe('edge');
+    b.click({ x: 162, y: 101 });
+    expect(b.shapes[0]!.follow).toBe('edge');
+    expect(b.desk.next.follow).toBeNull();
+  });
+
+  it('takes what a click quicker than the offer begins on, as one step with it', async () => {
+    onStroke = true;
+    b.click({ x: 162, y: 101 }, { type: 'touch' });
+    expect(b.shapes[0]!.follow).toBeUndefined();
+    await b.desk.picture.reaching.latest;
+    await Promise.resolve();
+    expect(b.shapes[0]!.follow).toBe('middle');
+    b.desk.undo();
+    expect(b.shapes).toHaveLength(0);
   });
 
   it('keeps still while a border is offered: that is the next segment', async () => {

@@ -9,6 +9,7 @@ import {
   tangentAt,
   transformPath,
   unit,
+  type Follow,
   type Path,
   type Point,
   type Snapped,
@@ -70,6 +71,14 @@ export function reachedPath(path: Path, { segments }: Pick<ReachOffer, 'segments
   return closes ? closePath(longer, segments.at(-1)!) : longer;
 }
 
+/** What the next segment follows; null where that is told by what the path begins on. */
+export function followOfNext(desk: Desk, goesOn: boolean): Follow | null {
+  const pen = desk.habits.pen ? 'middle' : null;
+  if (!goesOn) return desk.next.follow ?? pen;
+  const shape = desk.live && desk.shapeOf(desk.live.shape);
+  return shape?.follow ?? pen ?? 'edge';
+}
+
 /**
  * What is asked for at the pointer.
  *
@@ -95,6 +104,7 @@ export function reachAsk(
   const way = (v: Point): Point | null => unit(applyLinear(back, v));
   const { driftLight, pen, penWidth, reachWithin, reachChain } = desk.habits;
   const level = way({ x: 1, y: 0 });
+  const follow = followOfNext(desk, after !== null);
   return {
     key: by.raster.key,
     raster: by.raster.pixels,
@@ -122,8 +132,8 @@ export function reachAsk(
         most: reachChain ? CHAIN_MOST : 1,
         ...(level ? { level } : {}),
       },
-      follow: pen ? 'middle' : 'edge',
-      width: pen ? penWidth * meanScale(back) : null,
+      follow,
+      width: pen && follow === 'middle' ? penWidth * meanScale(back) : null,
       shown,
     },
   };

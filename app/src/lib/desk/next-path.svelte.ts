@@ -1,4 +1,4 @@
-import type { FormKind } from '@mirrot/core';
+import type { Follow, FormKind } from '@mirrot/core';
 
 /** What the next press in Block in begins. */
 export class NextPath {
@@ -6,6 +6,8 @@ export class NextPath {
   carryOnce = $state(false);
   /** A press starts a new path whatever lies under the pointer. */
   fresh = $state(false);
+  /** What it follows, where a key has turned that; null leaves it to what it begins on. */
+  follow: Follow | null = $state(null);
   /** What a drag draws; null for paths. */
   form: FormKind | null = $state(null);
   /** Sides of the next polygon, radius of the next box's corners, and the size last drawn of each. */

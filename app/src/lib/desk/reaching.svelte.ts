@@ -1,7 +1,7 @@
-import { apply, distance, type Affine, type Cubic, type Path, type Point, type Reached } from '@mirrot/core';
+import { apply, distance, type Affine, type Cubic, type Path, type Point } from '@mirrot/core';
 import type { Raster } from '@mirrot/core';
 import { newestWish } from './work-loop';
-import { reachWorker, type ReachWish } from '$lib/workers/trace';
+import { reachWorker, type ReachAnswer, type ReachWish } from '$lib/workers/trace';
 
 /** What is asked for: the next segment of a path up to a place of the sheet. */
 export interface ReachAsk {
@@ -19,7 +19,7 @@ export interface ReachAsk {
 }
 
 /** The next segment, or a chain of them, as offered on the sheet; lengths in picture pixels. */
-export interface ReachOffer extends Reached {
+export interface ReachOffer extends ReachAnswer {
   readonly after: Path | null;
   readonly pointer: Point;
   readonly to: Point | null;
@@ -41,7 +41,7 @@ export interface Reaching {
 /** A segment that leaves the edge by more than this many times what was asked for is not offered. */
 const WILD_TOLERANCES = 12;
 
-function onSheet(found: Reached, { map, step, wish, after, pointer, to }: ReachAsk): ReachOffer {
+function onSheet(found: ReachAnswer, { map, step, wish, after, pointer, to }: ReachAsk): ReachOffer {
   const at = (p: Point): Point => apply(map, p);
   const onto = ([a, b, c, d]: Cubic): Cubic => [at(a), at(b), at(c), at(d)];
   return {
@@ -64,7 +64,7 @@ const STAY = 6;
 
 /** @param find asks the worker */
 export function createReaching(
-  find: (ask: ReachAsk) => Promise<Reached | 'later' | null> = ({ key, raster, wish }) =>
+  find: (ask: ReachAsk) => Promise<ReachAnswer | 'later' | null> = ({ key, raster, wish }) =>
     reachWorker.ask(key, raster, async (work) => work.reach(key, wish)),
 ): Reaching {
   let offer: ReachOffer | null = $state.raw(null);

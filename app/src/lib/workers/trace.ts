@@ -50,11 +50,18 @@ export interface ReachWish {
   readonly start: ReachStart | null;
   readonly pointer: Point;
   readonly options: ReachOptions;
-  /** What it lies on, and the width of the stroke whose middle that is. */
-  readonly follow: Follow;
+  /** What it lies on, null leaves it to be told where the path begins; and the width of the stroke, where that is known. */
+  readonly follow: Follow | null;
   readonly width: number | null;
   /** Pixels of the raster that one screen pixel shows. */
   readonly shown: number;
+}
+
+/** The next segment as offered, and what it lies on. */
+export interface ReachAnswer extends Reached {
+  readonly follow: Follow;
+  /** A thin stroke lies where the path begins: it might follow the stroke's middle, or its border. */
+  readonly onStroke: boolean;
 }
 
 /** What the worker for drift and Settle does. Fields of the picture are made where paths run and kept. */
@@ -80,7 +87,7 @@ export interface TraceWork {
   /** The share of the picture, or of what a crop leaves of it, that no outline covers. */
   bare(key: string, area: readonly Path[], covers: readonly (readonly Path[])[]): Promise<number | null>;
   /** The next segment on the picture's edge; null where there is none to offer, `later` where asking again goes on. */
-  reach(key: string, wish: ReachWish): Promise<Reached | 'later' | null>;
+  reach(key: string, wish: ReachWish): Promise<ReachAnswer | 'later' | null>;
   settle(
     key: string,
     wishes: readonly (TraceWish & { readonly options: SettleOptions })[],

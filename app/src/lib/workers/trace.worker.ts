@@ -1,4 +1,5 @@
 import {
+  barAt,
   bodyTone,
   coveredShare,
   crossedEdges,
@@ -18,6 +19,7 @@ import {
   reachMemory,
   settle,
   warmTile,
+  type Bar,
   type FieldTiles,
   type Follow,
   type Point,
@@ -28,7 +30,7 @@ import {
 } from '@mirrot/core';
 import * as Comlink from 'comlink';
 import { pause } from './pause';
-import type { ReachWish, Traced, TraceWish, TraceWork } from './trace';
+import type { ReachAnswer, ReachWish, Traced, TraceWish, TraceWork } from './trace';
 
 // Measures paths against the picture away from the page.
 
@@ -63,12 +65,16 @@ function field(kind: FieldTiles['kind'], blur: number): FieldTiles {
 const tilesFor = (raster: Raster, kind: FieldTiles['kind'], blur: number): FieldTiles =>
   kind === 'edge' && blur === EDGE_BLUR ? edgeTiles(raster) : fieldTiles(raster, kind, blur);
 
-/** The picture halved so many times, and a field of it. */
-function smallerField(level: number, kind: FieldTiles['kind'], blur: number): FieldTiles {
+/** The picture halved so many times. */
+function smallerPicture(level: number): Raster {
   while (smaller.length <= level) smaller.push(halved(smaller.at(-1)!));
+  return smaller[level]!;
+}
+/** A field of the picture halved so many times. */
+function smallerField(level: number, kind: FieldTiles['kind'], blur: number): FieldTiles {
   const name = `${kind} ${blur.toFixed(1)} of ${level}`;
   let tiles = fields.get(name);
-  if (!tiles) fields.set(name, (tiles = tilesFor(smaller[level]!, kind, kind === 'line' ? Math.max(1, blur / 2 ** level) : blur))); // prettier-ignore
+  if (!tiles) fields.set(name, (tiles = tilesFor(smallerPicture(level), kind, kind === 'line' ? Math.max(1, blur / 2 ** level) : blur))); // prettier-ignore
   return tiles;
 }
 /** The field something is measured by, and the width of its stroke when that matters. */
@@ -87,8 +93,33 @@ function traced(wish: TraceWish): Traced {
   return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke }) };
 }
 
+/** Strokes wider than this are areas, screen pixels. */
+const WIDEST_STROKE_ON_SCREEN = 24;
+let strokeKnown: { readonly key: string; readonly stroke: Bar | null } | null = null;
+/** The thin stroke at a place of the picture, looked for by pixels about as large as those of the screen. */
+function strokeAt({ x, y }: Point, shown: number): Bar | null {
+  const level = reachLevel(shown, 0);
+  const ratio = 2 ** level;
+  const key = `${seen!.key} ${x} ${y} ${shown}`;
+  if (strokeKnown?.key !== key) {
+    const found = barAt(smallerPicture(level), { x: x / ratio, y: y / ratio }, (WIDEST_STROKE_ON_SCREEN * shown) / ratio); // prettier-ignore
+    strokeKnown = { key, stroke: found && { at: { x: found.at.x * ratio, y: found.at.y * ratio }, width: found.width * ratio } }; // prettier-ignore
+  }
+  return strokeKnown.stroke;
+}
+
+/** What a path lies on: as is wished, or else as it is where the path begins. */
+function boundTo(
+  wish: ReachWish,
+): Pick<ReachAnswer, 'follow' | 'onStroke'> & { readonly width: number | null } {
+  const { follow, width, start, pointer, shown } = wish;
+  if (width !== null || (start && follow === 'edge')) return { follow: follow ?? 'edge', width, onStroke: false }; // prettier-ignore
+  const stroke = strokeAt(start?.at ?? pointer, shown);
+  return { follow: follow ?? (stroke ? 'middle' : 'edge'), width: stroke?.width ?? null, onStroke: stroke !== null }; // prettier-ignore
+}
+
 /** The picture as the next segment is looked for in it: by pixels about as large as those of the screen. */
-function reachField({ follow, width, shown, start, pointer }: ReachWish): ReachField {
+function reachField({ shown, start, pointer }: ReachWish, follow: Follow, width: number | null): ReachField {
   const { kind, blur } =
     follow === 'edge' ? fieldFor('edge', null) : { kind: 'line' as const, blur: lineBlur(width) };
   const fine = field(kind, blur);
@@ -120,10 +151,11 @@ const work: TraceWork = {
   },
   async reach(key, wish) {
     if (seen?.key !== key) return null;
-    const where = reachField(wish);
+    const { follow, width, onStroke } = boundTo(wish);
+    const where = reachField(wish, follow, width);
     const found = reach(where, wish.start, wish.pointer, wish.options, memory);
     void warmAbout(where, wish.pointer);
-    return found ?? (memory.open ? 'later' : null);
+    return found ? { ...found, follow, onStroke } : memory.open ? 'later' : null;
   },
   async drift(key, wishes) {
     return seen?.key === key ? wishes.map(traced) : null;

@@ -137,6 +137,7 @@
     The next segment is offered on the picture’s edge. The tick marks how far one can hold it: a click near
     the edge takes it, a drag pulls handles of your own, C held gives a plain one. Beyond the tick a chain is
     the fewest segments that hold the edge as far as the pointer; Backspace takes back one of them at a time.
+    Begun within a thin stroke a path follows its middle; S turns that.
   </p>
 </Fold>
 <Fold title="Snap" figure={habits.snapOn ? `to ${snapping} of ${SNAP_KINDS.length}` : 'off'}>

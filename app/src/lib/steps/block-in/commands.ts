@@ -6,7 +6,7 @@ import Route from '@lucide/svelte/icons/route';
 import Spline from '@lucide/svelte/icons/spline';
 import Waves from '@lucide/svelte/icons/waves';
 import Waypoints from '@lucide/svelte/icons/waypoints';
-import { takeBack, turnLast } from '$lib/bed/block-in';
+import { takeBack, turnFollow, turnLast } from '$lib/bed/block-in';
 import { closeLive, endPath } from '$lib/bed/ending';
 import type { Command } from '$lib/desk/command';
 import type { Workplace } from '$lib/desk/workplace.svelte';
@@ -96,6 +96,15 @@ export const BLOCK_IN: readonly Command[] = [
     on: (w) => w.desk.habits.reach,
     says: () => 'Reach: the next segment is offered on the picture’s edge; C held gives a plain one',
     run: ({ desk }) => desk.habits.set({ reach: !desk.habits.reach }),
+  },
+  {
+    id: 'stroke-or-edge',
+    title: 'Stroke or edge',
+    keys: ['S'],
+    steps: ['block-in'],
+    when: (w) => w.desk.habits.reach && w.desk.picture.driftSettings !== null,
+    says: () => 'Stroke or edge: whether the path follows a stroke’s middle or an edge',
+    run: ({ desk }) => turnFollow(desk),
   },
   {
     id: 'reach-chain',

@@ -61,9 +61,11 @@
       ? 'Meant so: it is not measured.'
       : one && !one.measured
         ? 'Left out of drift: it is not measured.'
-        : figures.covered > 0.5 * figures.length
-          ? 'Shapes above cover it: nothing is measured.'
-          : 'No edge lies in reach: nothing is measured.'}
+        : figures.length === 0 && desk.choice.shapes.length === 0
+          ? 'All that is drawn is left out of drift: nothing is measured.'
+          : figures.covered > 0.5 * figures.length
+            ? 'Shapes above cover it: nothing is measured.'
+            : 'No edge lies in reach: nothing is measured.'}
   </p>
 {:else}
   <dl>
