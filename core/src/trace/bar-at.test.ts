@@ -38,6 +38,20 @@ describe('a thin bar', () => {
     ).toBeGreaterThan(8);
   });
 
+  it('is seen from beside it where it is too thin to be aimed at, and by its end', () => {
+    const aside = (d: number) => ({ x: 100 - d * Math.sin(0.4), y: 100 + d * Math.cos(0.4) });
+    const thin = seen([bar(4)]);
+    expect(barAt(thin, aside(6), 24)).toBeNull();
+    expect(barAt(thin, aside(6), 24, 8)!.width).toBeLessThan(6);
+    expect(barAt(thin, aside(14), 24, 8)).toBeNull();
+    expect(barAt(seen([bar(18)]), aside(8), 24, 8)).toBeNull();
+    const end = { x: 100 + 88 * Math.cos(0.4), y: 100 + 88 * Math.sin(0.4) };
+    expect(barAt(thin, end, 24)!.width).toBeLessThan(6);
+    // A tip is none: farther on it is wider.
+    const tip = seen([{ path: path('M20 100L180 70L180 130Z'), rgb: INK }]);
+    for (const x of [30, 36, 44]) expect(barAt(tip, { x, y: 100 }, 24, 8)).toBeNull();
+  });
+
   it('is seen where a stroke bends', () => {
     const rings = seen([
       { path: circlePath(100, 100, 60), rgb: INK },

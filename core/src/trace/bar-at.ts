@@ -1,4 +1,4 @@
-import { add, scale, type Point } from '../geometry/vector';
+import { add, distance, scale, type Point } from '../geometry/vector';
 import type { Raster } from '../picture/raster';
 import { oklabPlanes } from './oklab-planes';
 
@@ -23,8 +23,11 @@ const LEAST = 0.03;
 const CALM_PX = 3;
 /** Both sides are alike: they differ by less than this share of what the bar differs from them. */
 const ALIKE = 0.5;
-/** So far along it, in its widths and to either side, a bar is still there: a dot is none. */
-const ALONG_IN_WIDTHS = 1;
+/** Farther along it is looked for this much aside, in the distance. */
+const ASIDE = [0, -0.15, 0.15, -0.3, 0.3] as const;
+/** From so many widths before a place to as many behind it a stroke’s width changes by no more than so many times; a tip’s does. */
+const WIDER = 1.6;
+const LOOKED_ON = 1.5;
 /** A place is in the bar's middle where it is no farther from it than this share of its width, or so many pixels. */
 const MIDDLE_SHARE = 0.3;
 const MIDDLE_PX = 3;
@@ -37,10 +40,11 @@ const COLOUR = 2;
  *
  * @param p picture pixels
  * @param most width of the widest bar there can be, picture pixels
+ * @param near a bar no wider than this counts as pressed so far about it, too
  * @returns null where there is none: on an area, its border, or a dot
  * @throws RangeError for a width of 0 or less
  */
-export function barAt(raster: Raster, p: Point, most: number): Bar | null {
+export function barAt(raster: Raster, p: Point, most: number, near = 0): Bar | null {
   if (!(most > 0)) throw new RangeError(`A bar's greatest width is above 0; it was ${most}.`);
   if (!(p.x >= 0 && p.y >= 0 && p.x <= raster.width && p.y <= raster.height)) return null;
   const reach = Math.ceil(1.5 * most) + 4;
@@ -89,30 +93,64 @@ export function barAt(raster: Raster, p: Point, most: number): Bar | null {
     const ends = STEP_PX * (half - 1 + (b > a ? (far[top]! / 2 - a) / (b - a) : 1));
     return { ends, by: far[top]!, beyond: calmAt(add(from, scale(way, STEP_PX * top)), along) };
   };
-  let best: (Bar & { readonly n: Point; readonly by: number }) | null = null;
-  for (let k = 0; k < DIRECTIONS; k++) {
-    const angle = (k * Math.PI) / DIRECTIONS;
-    const n = { x: Math.cos(angle), y: Math.sin(angle) };
+  /** What lies across a place that way: the middle, the width, the colour, and how far it stands out. */
+  const acrossAt = (q: Point, n: Point) => {
     const along = { x: -n.y, y: n.x };
-    const own = calmAt(p, along);
-    const [one, other] = [sideOf(p, own, n, along), sideOf(p, own, scale(n, -1), along)];
-    if (!one || !other) continue;
-    const width = one.ends + other.ends;
+    const own = calmAt(q, along);
+    const one = sideOf(q, own, n, along);
+    const other = one && sideOf(q, own, scale(n, -1), along);
+    if (!one || !other) return null;
     const by = Math.min(one.by, other.by);
-    if (width > most || apart(one.beyond, other.beyond) > ALIKE * by) continue;
-    if (best && width >= best.width) continue;
-    best = { at: add(p, scale(n, (one.ends - other.ends) / 2)), width, n, by };
-  }
-  if (!best) return null;
-  const { at, width, n, by } = best;
-  if (Math.hypot(at.x - p.x, at.y - p.y) > Math.max(MIDDLE_PX, MIDDLE_SHARE * width)) return null;
-  const along = { x: -n.y, y: n.x };
-  const own = calmAt(at, along);
-  // A little aside, too: strokes bend.
-  const goesOn = (way: number): boolean =>
-    [-0.4, -0.2, 0, 0.2, 0.4].some(
-      (aside) =>
-        apart(own, colourAt(add(add(at, scale(along, way * ALONG_IN_WIDTHS * width)), scale(n, aside * width)))) < by / 2, // prettier-ignore
+    const width = one.ends + other.ends;
+    if (width > most || apart(one.beyond, other.beyond) > ALIKE * by) return null;
+    return { at: add(q, scale(n, (one.ends - other.ends) / 2)), width, own, by, n };
+  };
+  /** The bar that a place is within. */
+  const about = (q: Point): Bar | null => {
+    const found = Array.from({ length: DIRECTIONS }, (_, k) => (k * Math.PI) / DIRECTIONS).flatMap(
+      (angle) => acrossAt(q, { x: Math.cos(angle), y: Math.sin(angle) }) ?? [],
     );
-  return goesOn(1) && goesOn(-1) ? { at, width } : null;
+    if (found.length === 0) return null;
+    // Along a stroke its own shades may look like a narrower one that hardly stands out.
+    const most = Math.max(...found.map((f) => f.by));
+    const clear = found.filter((f) => f.by > most / 2);
+    const { at, width, own, by, n } = clear.reduce((a, b) => (b.width < a.width ? b : a));
+    const along = { x: -n.y, y: n.x };
+    /** How wide it is so many widths on, null where it is not there; a little aside, too: strokes bend. */
+    const widthOn = (widths: number): number | null => {
+      for (const aside of ASIDE) {
+        const there = add(add(at, scale(along, widths * width)), scale(n, aside * widths * width));
+        if (apart(own, colourAt(there)) > by / 2) continue;
+        const across = acrossAt(there, n);
+        if (across) return across.width;
+      }
+      return null;
+    };
+    const even = (a: number | null, b: number | null): boolean =>
+      a !== null && b !== null && Math.max(a, b) < WIDER * Math.min(a, b);
+    const [ahead, back] = [widthOn(LOOKED_ON), widthOn(-LOOKED_ON)];
+    // By its end it goes on one way only, but farther.
+    const goesOn =
+      ahead !== null && back !== null
+        ? even(ahead, back)
+        : even(widthOn(ahead === null ? -2 * LOOKED_ON : 2 * LOOKED_ON), width);
+    return goesOn ? { at, width } : null;
+  };
+  const here = about(p);
+  if (here && distance(here.at, p) <= Math.max(MIDDLE_PX, MIDDLE_SHARE * here.width)) return here;
+  if (!(near > 0)) return null;
+  // The hand cannot tell a stroke so thin from its borders: what about the place is least like the ground.
+  const ground = planes.map((plane, n) => (n === 0 ? 1 : COLOUR) * plane.filter((_, k) => k % 5 === 0).sort()[Math.floor(plane.length / 10)]!); // prettier-ignore
+  let [aside, farthest] = [p, 0];
+  const within = Math.min(reach, Math.floor(near));
+  for (let dy = -within; dy <= within; dy++)
+    for (let dx = -within; dx <= within; dx++) {
+      const q = { x: p.x + dx, y: p.y + dy };
+      const far = Math.hypot(dx, dy);
+      if (far > near) continue;
+      const stands = apart(ground, colourAt(q)) * (1 - far / (2 * near));
+      if (stands > farthest) [aside, farthest] = [q, stands];
+    }
+  const beside = about(aside);
+  return beside && beside.width <= near && distance(beside.at, p) <= near ? beside : null;
 }

@@ -97,12 +97,12 @@ function traced(wish: TraceWish): Traced {
 const WIDEST_STROKE_ON_SCREEN = 24;
 let strokeKnown: { readonly key: string; readonly stroke: Bar | null } | null = null;
 /** The thin stroke at a place of the picture, looked for by pixels about as large as those of the screen. */
-function strokeAt({ x, y }: Point, shown: number): Bar | null {
+function strokeAt({ x, y }: Point, shown: number, near: number): Bar | null {
   const level = reachLevel(shown, 0);
   const ratio = 2 ** level;
   const key = `${seen!.key} ${x} ${y} ${shown}`;
   if (strokeKnown?.key !== key) {
-    const found = barAt(smallerPicture(level), { x: x / ratio, y: y / ratio }, (WIDEST_STROKE_ON_SCREEN * shown) / ratio); // prettier-ignore
+    const found = barAt(smallerPicture(level), { x: x / ratio, y: y / ratio }, (WIDEST_STROKE_ON_SCREEN * shown) / ratio, near / ratio); // prettier-ignore
     strokeKnown = { key, stroke: found && { at: { x: found.at.x * ratio, y: found.at.y * ratio }, width: found.width * ratio } }; // prettier-ignore
   }
   return strokeKnown.stroke;
@@ -112,9 +112,9 @@ function strokeAt({ x, y }: Point, shown: number): Bar | null {
 function boundTo(
   wish: ReachWish,
 ): Pick<ReachAnswer, 'follow' | 'onStroke'> & { readonly width: number | null } {
-  const { follow, width, start, pointer, shown } = wish;
+  const { follow, width, start, pointer, shown, options } = wish;
   if (width !== null || (start && follow === 'edge')) return { follow: follow ?? 'edge', width, onStroke: false }; // prettier-ignore
-  const stroke = strokeAt(start?.at ?? pointer, shown);
+  const stroke = strokeAt(start?.at ?? pointer, shown, options.near);
   return { follow: follow ?? (stroke ? 'middle' : 'edge'), width: stroke?.width ?? null, onStroke: stroke !== null }; // prettier-ignore
 }
 
