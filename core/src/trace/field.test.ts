@@ -8,7 +8,8 @@ import { likelyFollow } from './follow';
 import { BINOMIAL_BLUR } from './blur-planes';
 import { edgeField } from './edge-field';
 import { lineField } from './line-field';
-import { painted } from './testing';
+import { seeded } from '../seed';
+import { painted, photographed } from './testing';
 import { measureWeight } from './weight';
 
 const raster = (
@@ -124,9 +125,47 @@ describe('the weight of a stroke', () => {
       for (const off of [0, w / 5]) {
         const field = fieldTiles(painted(200, 100, [{ path: bar(50.3, w), rgb: [40, 45, 60] }], [230, 225, 210], 8), 'edge', 1.2); // prettier-ignore
         const found = measureWeight(pathOf([anchor(10, 50.3 + off), anchor(190, 50.3 + off)]), field, 30);
-        expect(Math.abs(found!.width / w - 1), `${w} px, ${off} aside`).toBeLessThan(0.03);
+        expect(Math.abs(found!.width! / w - 1), `${w} px, ${off} aside`).toBeLessThan(0.03);
         expect(found!.share).toBeGreaterThan(0.8);
       }
+  });
+
+  it('is right within five in a hundred through a lens, down to where it is too thin to tell', () => {
+    const told: string[] = [];
+    for (const blur of [0.7, 1.5, 2.5])
+      for (const w of [2, 3, 4, 6, 8, 14, 20])
+        for (const [ink, paper] of [
+          [
+            [40, 45, 60],
+            [230, 225, 210],
+          ],
+          [
+            [230, 225, 210],
+            [40, 45, 60],
+          ],
+        ] as const) {
+          // prettier-ignore
+          const raster = photographed(200, 100, [{ path: bar(50.3, w), rgb: ink }], paper, { blur, grain: 3 });
+          const found = measureWeight(pathOf([anchor(10, 50.6), anchor(190, 50.6)]), fieldTiles(raster, 'edge', 1.2), 30)!; // prettier-ignore
+          if (found.width === null) continue;
+          expect(Math.abs(found.width / w - 1), `${w} px through ${blur}`).toBeLessThan(0.05);
+          told.push(`${w}@${blur}`);
+        }
+    // Both dark and bright, of each width that is three blurs wide (with a pixel's own of about half a pixel).
+    for (const wide of ['3@0.7', '4@0.7', '6@1.5', '8@2.5', '20@2.5']) expect(told.filter((t) => t === wide)).toHaveLength(2); // prettier-ignore
+    for (const thin of ['2@1.5', '3@2.5', '4@2.5']) expect(told).not.toContain(thin);
+  });
+
+  it('is right within one in ten where a stroke is full of holes, as chalk and pencil are', () => {
+    for (const w of [5, 8, 14]) {
+      const random = seeded(40 + w);
+      // Two in five grains of the paper stay bare.
+      const bare = Array.from({ length: 200 * 100 }, () => random() < 0.4);
+      const chalk = (x: number, y: number) => (bare[y * 200 + x] ? ([60, 62, 58] as const) : ([235, 232, 220] as const)); // prettier-ignore
+      const raster = photographed(200, 100, [{ path: bar(50.3, w), rgb: chalk }], [60, 62, 58], { blur: 0.8, grain: 3 }); // prettier-ignore
+      const found = measureWeight(pathOf([anchor(10, 50.3), anchor(190, 50.3)]), fieldTiles(raster, 'edge', 1.2), 30)!; // prettier-ignore
+      expect(Math.abs(found.width! / w - 1), `${w} px`).toBeLessThan(0.1);
+    }
   });
 
   it('is none on flat ground, beside one border only, and for one anchor', () => {

@@ -1,12 +1,15 @@
+import { add, scale } from '../geometry/vector';
 import type { Path } from '../path/path';
+import { CHANNELS, OF_LIGHT, OF_VALUES, readRows, STEP_PX as ACROSS_STEP_PX } from './across-rows';
+import { fitBar } from './bar-fit';
 import { formsAlong } from './field-form';
 import type { FieldTiles } from './field-tiles';
 import { chainsOf, type Station } from './stations';
 
 /** A drawn stroke's width, and on how much of the path it could be read. */
 export interface StrokeWeight {
-  /** Picture pixels. */
-  readonly width: number;
+  /** Picture pixels; null where it is too thin for the picture's blur to tell. */
+  readonly width: number | null;
   /** Share of the path's length, 0 to 1. */
   readonly share: number;
 }
@@ -18,6 +21,21 @@ const LEAST_SLOPE = 0.012;
 const LEAST_SHARE_OF_STRONGEST = 0.5;
 /** Fewer places than this say nothing. */
 const FEWEST = 6;
+/** Rows across are brought together over so many places along the stroke, a pixel apart, at most so many times. */
+const TOGETHER = 24;
+const MOST_TOGETHERS = 24;
+/** So much of the ground beside the borders counts, pixels. */
+const GROUND_PX = 6;
+/**
+ * Sharper than this, pixels, is no lens: it was drawn by a program, which mixes values at borders and not light (common
+ * practice, no source).
+ */
+const SHARPER_THAN_LENSES = 0.65;
+/**
+ * A bar narrower than so many blurs looks as any other one of as much ink: its width is off by one in twenty from there on
+ * (measured on made bars).
+ */
+const FEWEST_BLURS = 2.7;
 
 /**
  * Half the width of a bar whose blurred borders peak at `p` from its middle: thin bars' borders push each other apart. From
@@ -38,8 +56,9 @@ export function barHalfWidth(p: number, variance: number): number {
 }
 
 /**
- * The weight of the picture's stroke under a path: along the normal to either side the first border that stands out, read
- * between pixels; the median over the path.
+ * The weight of the picture's stroke under a path: along the normal to either side the first border that stands out says
+ * where the stroke is; its width and the picture's blur are told together from the rows across it (`fitBar`), in light, as
+ * lenses blur it; the median over the path.
  *
  * @param path in picture pixels, running in the stroke
  * @param field an edge field
@@ -71,19 +90,51 @@ export function measureWeight(path: Path, field: FieldTiles, reach: number): Str
     }
     return null;
   };
-  const found: { at: number; width: number }[] = [];
+  const found: { at: number; width: number; middle: number; station: Station }[] = [];
   let long = 0;
   for (const station of stations) {
     long += station.weight;
     const [left, right] = [border(station, 1), border(station, -1)];
-    if (left !== null && right !== null) found.push({ at: long - station.weight / 2, width: left + right });
+    if (left !== null && right !== null)
+      found.push({
+        at: long - station.weight / 2,
+        width: left + right,
+        middle: (left - right) / 2,
+        station,
+      });
   }
   if (found.length < Math.max(FEWEST, 0.4 * stations.length)) return null;
-  const middle = (list: readonly { width: number }[]): number =>
-    list.map((f) => f.width).toSorted((a, b) => a - b)[list.length >> 1]!;
+  const middleOf = (values: readonly number[]): number => values.toSorted((a, b) => a - b)[values.length >> 1]!; // prettier-ignore
+  const rough = middleOf(found.map((f) => f.width));
   // Near its ends a stroke is round, or has corners: there its borders are told less surely.
-  const ends = middle(found) / 2;
-  const inner = path.closed ? found : found.filter((f) => f.at > ends && f.at < long - ends);
-  const width = middle(inner.length >= FEWEST ? inner : found);
-  return { width: 2 * barHalfWidth(width / 2, field.blur ** 2 + 0.5), share: found.length / stations.length };
+  const inner = path.closed ? found : found.filter((f) => f.at > rough / 2 && f.at < long - rough / 2);
+  const told = inner.length >= FEWEST ? inner : found;
+  const half = Math.ceil((rough / 2 + GROUND_PX) / ACROSS_STEP_PX);
+  const groups = Math.max(1, Math.min(MOST_TOGETHERS, Math.floor(told.length / TOGETHER)));
+  const fits = Array.from({ length: groups }, (_, g) => {
+    const from = Math.floor((g * told.length) / groups);
+    const some = told.slice(from, Math.min(told.length, from + TOGETHER));
+    const middle = middleOf(some.map((f) => f.middle));
+    const places = some.map(({ station: { at, n } }) => ({ at: add(at, scale(n, middle)), n }));
+    const { rows } = readRows(field.raster, places, half);
+    const [light, values] = [OF_LIGHT, OF_VALUES + 1].map((channel) =>
+      fitBar(together(rows, some.length, 2 * half + 1, channel), ACROSS_STEP_PX, rough),
+    );
+    return light && values ? [{ light, values }] : [];
+  }).flat();
+  if (fits.length === 0) return null;
+  const isDrawn = middleOf(fits.map((f) => f.light.blur)) < SHARPER_THAN_LENSES;
+  const bars = fits.map((f) => (isDrawn ? f.values : f.light));
+  const width = middleOf(bars.map((b) => b.width));
+  const isTold = width >= FEWEST_BLURS * middleOf(bars.map((b) => b.blur));
+  return { width: isTold ? width : null, share: found.length / stations.length };
+}
+
+/** Rows brought together: the mean of three channels at each step. */
+function together(rows: Float64Array, count: number, wide: number, channel: number): Float64Array {
+  const out = new Float64Array(wide);
+  for (let i = 0; i < count; i++)
+    for (let k = 0, at = i * wide * CHANNELS + channel; k < wide; k++, at += CHANNELS)
+      out[k]! += (rows[at]! + rows[at + 1]! + rows[at + 2]!) / (3 * count);
+  return out;
 }

@@ -45,14 +45,19 @@ export async function weigh(desk: Desk, run: Weigher): Promise<void> {
   );
   if (!found || desk.art !== art) return;
   const weighed = shapes.flatMap((shape) => {
-    const own = found.filter((_, i) => wishes[i]!.shape === shape).flatMap((w) => w ?? []);
+    const own = found.filter((_, i) => wishes[i]!.shape === shape).flatMap((w) => w?.width ?? []);
     if (own.length === 0) return [];
-    const width =
-      own.map((w) => w.width).toSorted((a, b) => a - b)[own.length >> 1]! * meanScale(shapeMap(shape, by));
+    const width = own.toSorted((a, b) => a - b)[own.length >> 1]! * meanScale(shapeMap(shape, by));
     return [{ shape, width }];
   });
+  const tooThin = found.some((w) => w?.width === null);
   if (weighed.length === 0)
-    return desk.say('No stroke of the picture lies under it. Nothing was changed.', 'bad');
+    return desk.say(
+      tooThin
+        ? 'The stroke is too thin to tell: the picture’s blur hides how wide it is. Nothing was changed.'
+        : 'No stroke of the picture lies under it. Nothing was changed.',
+      'bad',
+    );
   desk.change(
     'Measure weight',
     together(
@@ -69,7 +74,7 @@ export async function weigh(desk: Desk, run: Weigher): Promise<void> {
   const widths = weighed.map((w) => formatLength(w.width, desk.art.sheet.unit));
   const missed = shapes.length - weighed.length;
   desk.say(
-    `${widths.length === 1 ? `The stroke is ${widths[0]} wide.` : `${widths.length} strokes measured.`}${missed > 0 ? ` None lies under ${missed} others.` : ''}`,
+    `${widths.length === 1 ? `The stroke is ${widths[0]} wide.` : `${widths.length} strokes measured.`}${missed > 0 ? ` None lies under ${missed} others${tooThin ? ', or it is too thin to tell' : ''}.` : ''}`,
     'good',
   );
 }
