@@ -1,3 +1,4 @@
+import { solveLinear } from '../geometry/linear';
 import { normalShare } from '../geometry/normal';
 
 /** A bar seen through a blur, as it lies across its profile. Lengths as the profile's. */
@@ -14,28 +15,6 @@ const ROUNDS = 30;
 /** Blurs that the search begins with, as shares of the width it begins with. */
 const BEGUN_WITH = [0.15, 0.5] as const;
 const NUDGE = 1e-4;
-
-/** Solves a small system by elimination, the largest first; null where it has no one answer. */
-function solved(rows: number[][]): number[] | null {
-  const n = rows.length;
-  for (let i = 0; i < n; i++) {
-    const best = rows.slice(i).reduce((k, row, j) => (Math.abs(row[i]!) > Math.abs(rows[k]![i]!) ? i + j : k), i); // prettier-ignore
-    [rows[i], rows[best]] = [rows[best]!, rows[i]!];
-    const pivot = rows[i]![i]!;
-    if (!(Math.abs(pivot) > 1e-14)) return null;
-    for (let j = i + 1; j < n; j++) {
-      const k = rows[j]![i]! / pivot;
-      for (let c = i; c <= n; c++) rows[j]![c]! -= k * rows[i]![c]!;
-    }
-  }
-  const out = new Array<number>(n).fill(0);
-  for (let i = n - 1; i >= 0; i--) {
-    let v = rows[i]![n]!;
-    for (let c = i + 1; c < n; c++) v -= rows[i]![c]! * out[c]!;
-    out[i] = v / rows[i]![i]!;
-  }
-  return out;
-}
 
 const span = (values: ArrayLike<number>): number => {
   let [low, high] = [Infinity, -Infinity];
@@ -63,15 +42,16 @@ export function fitBar(profile: ArrayLike<number>, step: number, width: number):
   const leftOf = ([c, h, logBlur]: readonly number[]): { left: Float64Array; height: number } | null => {
     const blur = Math.exp(logBlur!);
     const box = Float64Array.from({ length: n }, (_, i) => normalShare((at(i) - c! + h!) / blur) - normalShare((at(i) - c! - h!) / blur)); // prettier-ignore
-    const rows = [0, 1, 2].map(() => [0, 0, 0, 0]);
+    const rows = [0, 1, 2].map(() => [0, 0, 0]);
+    const right = [0, 0, 0];
     for (let i = 0; i < n; i++) {
       const base = [1, at(i), box[i]!];
       for (let r = 0; r < 3; r++) {
         for (let k = 0; k < 3; k++) rows[r]![k]! += base[r]! * base[k]!;
-        rows[r]![3]! += base[r]! * profile[i]!;
+        right[r]! += base[r]! * profile[i]!;
       }
     }
-    const found = solved(rows);
+    const found = solveLinear(rows, right);
     if (!found) return null;
     const [ground, slope, height] = found as [number, number, number];
     return { left: Float64Array.from({ length: n }, (_, i) => profile[i]! - ground - slope * at(i) - height * box[i]!), height }; // prettier-ignore
@@ -89,14 +69,16 @@ export function fitBar(profile: ArrayLike<number>, step: number, width: number):
         return moved ? moved.left.map((v, i) => (v - now!.left[i]!) / NUDGE) : null;
       });
       if (slopes.includes(null)) break;
-      const rows = slopes.map((a, r) => [
-        ...slopes.map((b, k) => {
+      const rows = slopes.map((a, r) =>
+        slopes.map((b, k) => {
           const dots = a!.reduce((s, v, i) => s + v * b![i]!, 0);
           return r === k ? dots * (1 + damping) + 1e-12 : dots;
         }),
-        -a!.reduce((s, v, i) => s + v * now!.left[i]!, 0),
-      ]);
-      const way = solved(rows);
+      );
+      const way = solveLinear(
+        rows,
+        slopes.map((a) => -a!.reduce((s, v, i) => s + v * now!.left[i]!, 0)),
+      );
       const there = way && here.map((v, k) => v + way[k]!);
       const next = there && there[1]! > 0 && there[1]! < n * step && Math.abs(there[2]!) < 5 ? leftOf(there) : null; // prettier-ignore
       if (next && sum(next.left) < sum(now.left)) {

@@ -1,6 +1,6 @@
 import type { Cubic } from '../geometry/cubic';
 import { add, distance, scale, subtract, type Point } from '../geometry/vector';
-import { farthestFrom, fitChain, type ChainOptions, type ChainRun } from '../path/fit-chain';
+import { fitChain, type ChainOptions, type ChainRun } from '../path/fit-chain';
 import { fitStretch, runOfPoints, runTangent, type Run, type Stretch } from '../path/fit-path';
 import { ABOUT, cornerNear, onRun, turns } from './edge-run';
 
@@ -134,7 +134,3 @@ export function segmentToPlace(
   const { points } = run;
   return answer(runOfPoints([...points.slice(0, nearest), at, ...points.slice(nearest + 1)], run.corners), nearest); // prettier-ignore
 }
-
-/** The longest segment of a known edge from its beginning. */
-export const farthestOf = (edge: KnownEdge, along: ChainOptions): Stretch =>
-  farthestFrom(edge.line, 0, along);

@@ -9,10 +9,10 @@ import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles } from './field-tiles';
 import { halved } from '../picture/halve';
-import { chainRun } from '../path/fit-chain';
+import { chainRun, farthestFrom } from '../path/fit-chain';
 import { runOfPoints } from '../path/fit-path';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
-import { farthestOf, segmentToPlace } from './reach-offer';
+import { segmentToPlace } from './reach-offer';
 import { painted, photographed } from './testing';
 
 /** Asked until all of it is told. */
@@ -303,6 +303,6 @@ it('tells no tick where not even the first step of an edge is held', () => {
   const run = runOfPoints(Array.from({ length: 60 }, (_, i) => ({ x: i, y: i % 2 })));
   const along = { tolerance: 0.6, leave: { x: -1, y: 0 }, about: 7, most: 8, level: { x: 1, y: 0 } };
   const edge = { line: chainRun(run), ended: false, spacing: 1, soft: 1, grain: 0, end: { x: 40, y: 0 }, index: 40 }; // prettier-ignore
-  expect(farthestOf(edge, along).holds).toBe(false);
+  expect(farthestFrom(edge.line, 0, along).holds).toBe(false);
   expect(segmentToPlace(edge, 40, { x: 40, y: 1 }, 8, along, 0)!.farthest).toBeNull();
 });

@@ -1,6 +1,6 @@
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { distance, type Point } from '../geometry/vector';
-import { chainRun, fitChain, type ChainOptions } from '../path/fit-chain';
+import { chainRun, farthestFrom, fitChain, type ChainOptions } from '../path/fit-chain';
 import { fitStretch, type Run } from '../path/fit-path';
 import {
   ABOUT,
@@ -24,7 +24,7 @@ import type { FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
 import type { KnownEdge, Reached } from './reach-offer';
-import { answerOf, FARTHEST_IN_ATTRACTIONS, farthestOf, segmentToPlace, placeOn } from './reach-offer';
+import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn } from './reach-offer';
 
 /** The picture as the next segment is looked for in it: whole, and made smaller so that far ways stay short. */
 export interface ReachField {
@@ -185,7 +185,7 @@ function offerKnown(question: Question, edge: KnownEdge, along: ChainOptions): R
   const { field, pointer, options, end, endAt } = question;
   const { near, hints = 0, light = 'looks' } = options;
   const held = heldBy(along, edge.grain);
-  const tick = farthestOf(edge, held);
+  const tick = farthestFrom(edge.line, 0, held);
   const onTick = tick.holds && distance(tick.cubic[3], pointer) <= near;
   const place = onTick ? tick.count : placeOn(edge, end, endAt, 1.5 * field.ratio + 1);
   if (place === null) return undefined;
