@@ -76,6 +76,8 @@ export function smoothRows(rows: Float32Array, count: number, wide: number, ring
 }
 type Five = [number, number, number, number, number];
 
+/** Cost of what has another colour than the shape's own on its inner side, at most. */
+const STRANGE = 0.5;
 /** Cost of leaving the track or coming back to it, of moving aside by a pixel, and of lying far off. */
 const SWITCH = 1.2;
 const ASIDE = 0.12;
@@ -98,6 +100,7 @@ export function track(
   thresholds: Float64Array,
   ring: boolean,
   spacing: number,
+  strange: Float32Array | null = null,
 ): Int32Array {
   const wide = 2 * half + 1;
   const none = wide;
@@ -136,7 +139,8 @@ export function track(
     const comes = stays + SWITCH;
     for (let k = 0; k < wide; k++) {
       const s = rows[row + k]!;
-      costs[here + k] = Math.min(near[aside + k]!, comes) - s / (s + twice) + far[k]!;
+      const by = strange ? STRANGE * strange[row + k]! : 0;
+      costs[here + k] = Math.min(near[aside + k]!, comes) - s / (s + twice) + far[k]! + by;
     }
     costs[here + none] = Math.min(stays, best + SWITCH) - 1 / 3;
   }

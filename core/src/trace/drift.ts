@@ -1,9 +1,11 @@
+import type { Oklab } from '../colour/oklab';
 import { dot } from '../geometry/vector';
 import { tangentAt, type Path } from '../path/path';
 import { pulledBy, toPlaces, type Found } from './drift-places';
 import type { Light } from './edge-profile';
 import { clearanceAt } from './corner-clearance';
 import { coveredPlaces, type Cover } from './covers';
+import { strangeness } from './own-side';
 import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
@@ -28,6 +30,8 @@ export interface DriftOptions {
   readonly detail?: number;
   /** Where a blurred edge counts as being; as it looks when left out. */
   readonly light?: Light;
+  /** The shape's colour as the picture has it: of two edges that which has it on its inner side is the shape's. */
+  readonly own?: Oklab;
   /** The other side counts as positive: holes, and pictures that lie mirrored. */
   readonly flip?: boolean;
   /** What lies over the path, in picture pixels: where it is covered the picture shows something else, and nothing is measured. */
@@ -83,6 +87,7 @@ export function measureDrift(
     detail = 0,
     covers = [],
     light: wanted = 'looks',
+    own,
   }: DriftOptions,
 ): Drift {
   if (!(reach > 0)) throw new RangeError(`Drift needs a reach above 0; it was ${reach}.`);
@@ -103,7 +108,8 @@ export function measureDrift(
   chains.forEach((stations, c) => {
     const row = rows[c]!;
     const thresholds = thresholdsAlong(stations, field, ring);
-    const ks = track(row, stations.length, half, step, thresholds, ring, spacing);
+    const strange = own && light ? strangeness(stations, row, field, half, step, thresholds, own, ring) : null; // prettier-ignore
+    const ks = track(row, stations.length, half, step, thresholds, ring, spacing, strange);
     const found = stations.map((station, i) => {
       let k = ks[i]!;
       const inside =

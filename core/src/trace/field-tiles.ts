@@ -61,8 +61,9 @@ export function tileAt(field: FieldTiles, i: number, j: number): Field {
     };
     if (tiles.size >= KEPT) tiles.delete(tiles.keys().next().value!);
     tile = MAKERS[kind](raster, { blur, box });
-    const fit = adapts ? blurForTile(raster, tile, blur) : blur;
+    const { fit, seen } = adapts ? blurForTile(raster, tile, blur) : { fit: blur, seen: 0 };
     if (fit > blur) tile = MAKERS[kind](raster, { blur: fit, box });
+    tile = { ...tile, seen };
     tiles.set(key, tile);
   }
   return tile;

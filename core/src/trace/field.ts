@@ -8,6 +8,8 @@ export type FieldKind = 'edge' | 'line';
  * L, a, b of the products of their slopes; of a line field the second derivatives of L.
  */
 export interface Field {
+  /** How soft the picture's edges are in it: standard deviation, pixels; 0 where that was not looked for. */
+  readonly seen: number;
   readonly x0: number;
   readonly y0: number;
   readonly width: number;

@@ -23,7 +23,16 @@ export function lineField(raster: Raster, options: FieldOptions): Field {
   const { bend, calm, slope, r: m } = SECOND;
   const made = (alongX: Float64Array, alongY: Float64Array, odd = false): Float32Array =>
     convolveColumns(convolveRows(soft, wide, high, alongX, m, odd), width, high, alongY, m, odd);
-  return { x0, y0, width, height, xx: made(bend, calm), xy: made(slope, slope, true), yy: made(calm, bend) };
+  return {
+    seen: 0,
+    x0,
+    y0,
+    width,
+    height,
+    xx: made(bend, calm),
+    xy: made(slope, slope, true),
+    yy: made(calm, bend),
+  };
 }
 
 /** Differences of neighbours for the second derivatives, all with a variance of a third along both axes. */

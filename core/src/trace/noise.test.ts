@@ -75,7 +75,10 @@ describe('what counts as an edge', () => {
 describe('the scale at which a tile is looked at', () => {
   const chosen = (blur: number, grain = 1): number => {
     const raster = photographed(128, 128, [{ path: circlePath(64, 64, 40), rgb: [46, 84, 70] }], [228, 218, 196], { blur, grain }); // prettier-ignore
-    return blurForTile(raster, edgeField(raster, { blur: EDGE_BLUR }), EDGE_BLUR);
+    const { fit, seen } = blurForTile(raster, edgeField(raster, { blur: EDGE_BLUR }), EDGE_BLUR);
+    // What it has seen is the blur that the picture was taken with.
+    if (blur >= 0.8) expect(Math.abs(seen / blur - 1)).toBeLessThan(0.1);
+    return fit;
   };
   it.each([
     [0, EDGE_BLUR],
@@ -89,8 +92,11 @@ describe('the scale at which a tile is looked at', () => {
 
   it('is the usual one where a tile shows a sharp edge among soft ones, and where it shows none', () => {
     const raster = photographed(128, 128, [{ path: circlePath(64, 64, 40), rgb: [46, 84, 70] }], [228, 218, 196], { blur: (x) => (x < 64 ? 0.5 : 4), grain: 1 }); // prettier-ignore
-    expect(blurForTile(raster, edgeField(raster, { blur: EDGE_BLUR }), EDGE_BLUR)).toBe(EDGE_BLUR);
+    expect(blurForTile(raster, edgeField(raster, { blur: EDGE_BLUR }), EDGE_BLUR).fit).toBe(EDGE_BLUR);
     const bare = photographed(128, 128, [], [228, 218, 196], { grain: 3 });
-    expect(blurForTile(bare, edgeField(bare, { blur: EDGE_BLUR }), EDGE_BLUR)).toBe(EDGE_BLUR);
+    expect(blurForTile(bare, edgeField(bare, { blur: EDGE_BLUR }), EDGE_BLUR)).toEqual({
+      fit: EDGE_BLUR,
+      seen: 0,
+    });
   });
 });

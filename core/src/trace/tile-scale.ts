@@ -23,9 +23,13 @@ const SOFT_BLURS = [2.4, 3.6, 5] as const;
  * (1998).
  *
  * @param tile of an edge field, made with `blur`
- * @returns `blur` itself, or one of a few larger ones
+ * @returns `fit`: `blur` itself, or one of a few larger ones; `seen`: the picture's own there, 0 where no edge tells it
  */
-export function blurForTile(raster: Raster, tile: Field, blur: number): number {
+export function blurForTile(
+  raster: Raster,
+  tile: Field,
+  blur: number,
+): { readonly fit: number; readonly seen: number } {
   const { x0, y0, width, height, xx, xy, yy } = tile;
   const cells: { k: number; strength: number }[] = [];
   for (let top = 0; top < height; top += CELL_PX)
@@ -57,8 +61,9 @@ export function blurForTile(raster: Raster, tile: Field, blur: number): number {
       .sort((a, b) => a - b);
     return told.length > 0 ? [told[told.length >> 1]!] : [];
   });
-  if (blurs.length < FEWEST) return blur;
+  if (blurs.length < FEWEST) return { fit: blur, seen: 0 };
   blurs.sort((a, b) => a - b);
-  const wanted = FIELD_IN_BLURS * blurs[blurs.length >> 2]!;
-  return SOFT_BLURS.findLast((b) => b <= wanted && b > blur) ?? blur;
+  const seen = blurs[blurs.length >> 2]!;
+  const wanted = FIELD_IN_BLURS * seen;
+  return { fit: SOFT_BLURS.findLast((b) => b <= wanted && b > blur) ?? blur, seen };
 }

@@ -1,12 +1,16 @@
 import {
   determinant,
   driftFigures,
+  flatHex,
   invert,
   leaveOut,
   meantSegments,
   meanScale,
+  paletteOf,
+  parseHex,
   pathInside,
   placedById,
+  rgbToOklab,
   scaling,
   compose,
   shapesOf,
@@ -47,8 +51,9 @@ export interface ShapeDrift {
   readonly figures: DriftFigures;
   /** What hid the picture from it. */
   readonly coverers: readonly Shape[];
-  /** It was not left out of drift. */
+  /** It was not left out of drift; and by what colour its edge was told. */
   readonly measured: boolean;
+  readonly own: string | null;
 }
 
 /** What shapes are measured by. */
@@ -79,8 +84,9 @@ export interface ShapeEconomy {
   readonly spare: readonly { readonly path: string; readonly index: number }[];
   /** What hid the picture from it. */
   readonly coverers: readonly Shape[];
-  /** It was not left out of drift. */
+  /** It was not left out of drift; and by what colour its edge was told. */
   readonly measured: boolean;
+  readonly own: string | null;
 }
 
 /** The drift of shapes from the picture, kept up to date away from the page. */
@@ -117,6 +123,14 @@ const coverersOf = (art: Art, shape: Shape, by: DriftSettings): readonly Shape[]
 
 const isMeasured = (art: Art, shape: Shape): boolean => placedById(art, shape.id)?.measured ?? false;
 
+/** The colour by which a shape's own edge is told from others beside it: as it was sampled, or is filled; hex. */
+const ownHex = ({ chips }: Art, { fill, toned }: Shape): string | null =>
+  fill ? (toned ?? flatHex(fill, paletteOf(chips))) : null;
+
+/** Whether a shape was measured as it is to be: by the same colour, or left out. */
+const isAlike = (known: Pick<ShapeDrift, 'measured' | 'own'>, art: Art, shape: Shape): boolean =>
+  known.measured === isMeasured(art, shape) && known.own === ownHex(art, shape);
+
 /** How a shape's paths are measured in a drawing: as they lie on the raster. None of a shape that is left out of drift. */
 export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[] {
   if (!isMeasured(art, shape)) return [];
@@ -127,6 +141,8 @@ export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[]
   const covers = coverersOf(art, shape, by).map((cover) =>
     wholePaths(cover).map((path) => transformPath({ ...path, form: undefined }, back)),
   );
+  const hex = ownHex(art, shape);
+  const own = hex === null ? null : rgbToOklab(parseHex(hex));
   return shape.paths.map((path, k) => {
     const hole =
       path.closed &&
@@ -138,6 +154,7 @@ export function wishesOf(shape: Shape, by: DriftSettings, art: Art): TraceWish[]
       spacing: by.spacing,
       covers,
       light: by.light,
+      ...(own && path.closed && { own }),
       flip: path.closed ? hole : determinant(map) < 0,
       follow: shape.follow ?? (shape.fill ? 'edge' : shape.stroke ? 'middle' : null),
       width: shape.stroke ? shape.stroke.width * meanScale(back) : null,
@@ -172,7 +189,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     const key = keyOf(by);
     const fresh = (s: Shape): boolean => {
       const k = known.get(s.id);
-      if (k?.shape !== s || k.key !== key || k.spacing > by.spacing || k.measured !== isMeasured(art, s)) return false; // prettier-ignore
+      if (k?.shape !== s || k.key !== key || k.spacing > by.spacing || !isAlike(k, art, s)) return false; // prettier-ignore
       // While a press lasts only what is in hand is looked at for what covers it: the rest when it is let go.
       const isLookedAt = by.spacing <= 1 || first.includes(s.id);
       return !isLookedAt || alike(k.coverers, coverersOf(art, s, by));
@@ -219,6 +236,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
         figures,
         coverers,
         measured: isMeasured(art, shape),
+        own: ownHex(art, shape),
       });
     });
     if (next().length === 0) sumUp();
@@ -239,7 +257,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
     const key = economyKey(by);
     const stale = (s: Shape): boolean => {
       const c = counted.get(s.id);
-      return c?.shape !== s || c.key !== key || c.measured !== isMeasured(art, s) || !alike(c.coverers, coverersOf(art, s, by)); // prettier-ignore
+      return c?.shape !== s || c.key !== key || !isAlike(c, art, s) || !alike(c.coverers, coverersOf(art, s, by)); // prettier-ignore
     };
     const shapes = shapesOf(art).flatMap((p) => (p.shown ? [p.shape] : []));
     return shapes.find((s) => first.includes(s.id) && stale(s)) ?? shapes.find(stale) ?? null;
@@ -257,6 +275,7 @@ export function createDrifts(fail: (text: string) => void = () => {}): Drifts {
       key: economyKey(by),
       coverers: coverersOf(art, shape, by),
       measured: isMeasured(art, shape),
+      own: ownHex(art, shape),
       anchors: found.reduce((n, e) => n + (e?.anchors ?? 0), 0),
       fewest: found.reduce((n, e) => n + (e?.fewest ?? 0), 0),
       spare: found.flatMap((e, k) => (e?.spare ?? []).map((index) => ({ path: paths[k]!.id, index }))),

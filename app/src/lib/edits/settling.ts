@@ -78,7 +78,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
     return shape.paths.flatMap((path, k) => {
       const only = segmentsOf(desk, path);
       if (only?.length === 0 || !wishes[k]) return [];
-      const { reach, flip, detail, covers, light } = wishes[k];
+      const { reach, flip, detail, covers, light, own } = wishes[k];
       if (isLocked(art, shape)) return [];
       const options: SettleOptions = {
         reach,
@@ -86,6 +86,7 @@ export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
         detail,
         covers,
         light,
+        ...(own && { own }),
         anchors: desk.habits.settleAnchors,
         tolerance: by.within / by.raster.step,
         // As the panel shows it.

@@ -7,6 +7,7 @@ import type {
   FittedGradient,
   Follow,
   Light,
+  Oklab,
   Path,
   Point,
   Raster,
@@ -32,6 +33,8 @@ export interface TraceWish {
   readonly spacing: number;
   /** Where a blurred edge counts as being. */
   readonly light: Light;
+  /** Colour of its shape; left out where it has none. */
+  readonly own?: Oklab;
   /** What lies over it. */
   readonly covers: readonly Cover[];
   /** What it follows; null leaves it to be found. */
