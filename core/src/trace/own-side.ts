@@ -14,13 +14,15 @@ const MIXED = 0.05;
 const ANOTHER = 0.08;
 /** Where not even the nearest is within so much, OKLab, the colour is not the picture's. */
 const FOREIGN = 0.16;
+/** Edges no farther apart than this, pixels, are told from each other: what stands alone is taken whatever its colours. */
+const NEAR_PX = 8;
 /** Differences of a and b count so many times, as in edge fields. */
 const COLOUR = 2;
 
 /**
  * What it costs to take each place across a path for the shape's border, by the colours on both sides of it: nothing where the
- * inner side is as near to the shape's own colour as it is anywhere across, and nearer than the outer side is; 1 where it is
- * another area's. Only of those places that may be an edge one has to cost nothing: what stands alone is never refused.
+ * inner side is as near to the shape's own colour as it is at any edge close by, and nearer than the outer side is; 1 where it
+ * is another area's.
  * Source of the thought: what an edge looks like is learnt from what has been followed (Mortensen and Barrett 1995, 1998).
  *
  * @param rows strength of the field, as `profiles` gives it
@@ -44,6 +46,7 @@ export function strangeness(
   const asides = stations.map(({ at }) =>
     Math.max(1, Math.round(Math.max(BESIDE_PX, BESIDE_IN_BLURS * blurAt(field, at)) / step)),
   );
+  const near = Math.round(NEAR_PX / step);
   const most = asides.reduce((a, b) => Math.max(a, b), 0);
   const wider = wide + 2 * most;
   const off = new Float32Array(stations.length * wider);
@@ -68,17 +71,23 @@ export function strangeness(
     const inner = i * wider + most - asides[i]!;
     const outer = i * wider + most + asides[i]!;
     const from = i * wide;
+    const edges: number[] = [];
     let [least, greatest] = [Infinity, 0];
     for (let k = 0; k < wide; k++) {
       greatest = Math.max(greatest, even[inner + k]!, even[outer + k]!);
-      if (rows[from + k]! >= thresholds[i]!) least = Math.min(least, even[inner + k]!);
+      if (rows[from + k]! < thresholds[i]!) continue;
+      edges.push(k);
+      least = Math.min(least, even[inner + k]!);
     }
-    if (least === Infinity) continue;
+    if (edges.length === 0) continue;
     leasts.push(least);
     const change = greatest - least;
-    for (let k = 0; k < wide; k++) {
+    for (const k of edges) {
       const [a, b] = [even[inner + k]!, even[outer + k]!];
-      const unlike = a - least + Math.max(0, a - b) - MIXED * change;
+      let beside = a;
+      for (const other of edges)
+        if (Math.abs(other - k) <= near) beside = Math.min(beside, even[inner + other]!);
+      const unlike = a - beside + Math.max(0, a - b) - MIXED * change;
       out[from + k] = Math.min(1, Math.max(0, unlike / ANOTHER));
     }
   }
