@@ -9,7 +9,7 @@ export default defineConfig({
   retries: 0,
   timeout: 60_000,
   outputDir: 'test-results',
-  expect: { timeout: 8_000 },
+  expect: { timeout: 20_000 },
   use: {
     viewport: { width: 1280, height: 800 },
     locale: 'en-GB',

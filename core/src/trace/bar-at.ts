@@ -112,8 +112,8 @@ export function barAt(raster: Raster, p: Point, most: number, near = 0): Bar | n
     );
     if (found.length === 0) return null;
     // Along a stroke its own shades may look like a narrower one that hardly stands out.
-    const most = Math.max(...found.map((f) => f.by));
-    const clear = found.filter((f) => f.by > most / 2);
+    const clearest = Math.max(...found.map((f) => f.by));
+    const clear = found.filter((f) => f.by > clearest / 2);
     const { at, width, own, by, n } = clear.reduce((a, b) => (b.width < a.width ? b : a));
     const along = { x: -n.y, y: n.x };
     /** How wide it is so many widths on, null where it is not there; a little aside, too: strokes bend. */

@@ -69,6 +69,14 @@ export function tileAt(field: FieldTiles, i: number, j: number): Field {
   return tile;
 }
 
+/** The tile that a place of the picture lies in; of one beside the picture the nearest. */
+export function tileAbout(field: FieldTiles, { x, y }: Point): Field {
+  const { width, height } = field.raster;
+  const column = Math.floor(Math.min(width - 1, Math.max(0, x)) / TILE);
+  const row = Math.floor(Math.min(height - 1, Math.max(0, y)) / TILE);
+  return tileAt(field, column, row);
+}
+
 /**
  * Makes one tile about a place that is not there yet, the nearest first.
  *

@@ -1,6 +1,5 @@
 import type { Point } from '../geometry/vector';
-import type { FieldTiles } from './field-tiles';
-import { TILE, tileAt } from './field-tiles';
+import { tileAbout, type FieldTiles } from './field-tiles';
 import { leastOfTile } from './tile-noise';
 
 /**
@@ -9,9 +8,5 @@ import { leastOfTile } from './tile-noise';
  *
  * @returns in the field's unit
  */
-export function leastStrength(field: FieldTiles, { x, y }: Point): number {
-  const { width, height } = field.raster;
-  const column = Math.floor(Math.min(width - 1, Math.max(0, x)) / TILE);
-  const row = Math.floor(Math.min(height - 1, Math.max(0, y)) / TILE);
-  return leastOfTile(tileAt(field, column, row), field.kind);
-}
+export const leastStrength = (field: FieldTiles, p: Point): number =>
+  leastOfTile(tileAbout(field, p), field.kind);

@@ -1,7 +1,6 @@
 import { oklabOfLinear, type Oklab } from '../colour/oklab';
 import { LINEAR_OF_BYTE } from '../colour/srgb';
-import type { Point } from '../geometry/vector';
-import { TILE, tileAt, type FieldTiles } from './field-tiles';
+import { tileAbout, type FieldTiles } from './field-tiles';
 import { smoothRows } from './drift-track';
 import type { Station } from './stations';
 
@@ -44,7 +43,7 @@ export function strangeness(
   const { raster } = field;
   const { width, height, data } = raster;
   const asides = stations.map(({ at }) =>
-    Math.max(1, Math.round(Math.max(BESIDE_PX, BESIDE_IN_BLURS * blurAt(field, at)) / step)),
+    Math.max(1, Math.round(Math.max(BESIDE_PX, BESIDE_IN_BLURS * tileAbout(field, at).seen) / step)),
   );
   const near = Math.round(NEAR_PX / step);
   const most = asides.reduce((a, b) => Math.max(a, b), 0);
@@ -94,12 +93,4 @@ export function strangeness(
   leasts.sort((a, b) => a - b);
   // A drawing in colours of its own says nothing of the picture's.
   return (leasts[leasts.length >> 1] ?? 0) > FOREIGN ? out.fill(0) : out;
-}
-
-/** How soft the picture is at a place: standard deviation of its blur, pixels; 0 where that is not known. */
-function blurAt(field: FieldTiles, { x, y }: Point): number {
-  const { width, height } = field.raster;
-  const column = Math.floor(Math.min(width - 1, Math.max(0, x)) / TILE);
-  const row = Math.floor(Math.min(height - 1, Math.max(0, y)) / TILE);
-  return tileAt(field, column, row).seen;
 }

@@ -88,8 +88,8 @@ function gripNewAnchor(desk: Desk, at: Point, reached: ReachOffer | null = null)
   const onto = (offer: ReachOffer): Recipe | null => {
     if (offer.segments.length > 0) return setPath(live.shape, reachedPath(before, offer));
     const begun: Anchor = { ...bare, ...offer.at, kind: offer.corner ? 'corner' : 'smooth' };
-    const onto = made && setPath(live.shape, { ...before, anchors: [begun] });
-    return onto && followsStroke(offer) ? together(onto, setFollow([live.shape], 'middle')) : onto;
+    const begin = made && setPath(live.shape, { ...before, anchors: [begun] });
+    return begin && followsStroke(offer) ? together(begin, setFollow([live.shape], 'middle')) : begin;
   };
   const onEdge = made || !reached ? null : onto(reached);
   const late = reached || !reaches(desk) ? null : desk.picture.reaching.latest;

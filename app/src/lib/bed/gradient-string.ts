@@ -16,6 +16,7 @@ import type { Desk } from '$lib/desk/desk.svelte';
 import { toBed } from '$lib/desk/view';
 import { currentGradient, FIRST_WEIGHT, ordered, withoutStop, withStop } from '$lib/edits/painting';
 import type { BedPointer, Grip } from './behaviour';
+import { gradientGrip } from './gradient-grip';
 
 // A gradient lies on the bed as a string from its start to its end, its stops hanging beside it like tags. Of a radial one
 // the string is the radius, and a ring shows how far it goes.
@@ -133,7 +134,7 @@ function dragged(
 }
 
 /** A press on the gradient's string; null beside it. */
-export function gripGradient(desk: Desk, p: BedPointer): Grip | null {
+function gripGradient(desk: Desk, p: BedPointer): Grip | null {
   const string = gradientString(desk);
   const part = string && stringPartAt(string, p.screen);
   if (!string || !part) return null;
@@ -187,3 +188,5 @@ export function gripGradient(desk: Desk, p: BedPointer): Grip | null {
     cancel,
   };
 }
+
+gradientGrip.at = gripGradient;

@@ -21,7 +21,7 @@ import { samplePicture } from '$lib/desk/rasters';
 import type { BedPointer, Grip } from './behaviour';
 import { applySample } from '$lib/edits/painting';
 import { gripBrush } from './brush';
-import { gripGradient } from './gradient-string';
+import { gradientGrip } from './gradient-grip';
 import { fieldOf, hitTest } from './hit';
 import { gripChoosing } from './refine';
 import { chooseShapes } from '$lib/desk/choice';
@@ -113,7 +113,7 @@ export function pressChoose(desk: Desk, p: BedPointer): Grip {
   if (desk.step === 'colour') {
     if (desk.colouring.sampling) return gripSample(desk, p);
     if (desk.colouring.brush) return gripBrush(desk, p);
-    const grip = gripGradient(desk, p);
+    const grip = gradientGrip.at(desk, p);
     if (grip) return grip;
   }
   const hit = hitTest(fieldOf(desk, p), p.sheet);
