@@ -103,6 +103,7 @@ export function placedById(art: Art, id: string): PlacedShape | null {
   lastPlaces = { list, of: new Map(list.map((p, i) => [p.shape.id, i])) };
   return standsAt();
 }
+/** A shape by its id; null when there is none. */
 export const shapeById = (art: Art, id: string): Shape | null => placedById(art, id)?.shape ?? null;
 
 /** Where a node stands: its parent, null for a layer, and its place in the parent's list. */

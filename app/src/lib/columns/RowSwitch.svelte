@@ -5,10 +5,11 @@
   import LockOpen from '@lucide/svelte/icons/lock-open';
   import Link2 from '@lucide/svelte/icons/link-2';
   import Unlink2 from '@lucide/svelte/icons/unlink-2';
+  import type { RowTurn } from './stack-actions';
 
   // Lock, show, or bond to the picture of a row: what it says is what a press does.
   interface Props {
-    what: 'locked' | 'shown' | 'measured';
+    what: RowTurn;
     of: {
       readonly name: string;
       readonly locked: boolean;
@@ -26,7 +27,7 @@
   const WAYS = {
     locked: { on: 'Lock', off: 'Unlock', icon: LockOpen, turned: Lock },
     shown: { on: 'Hide', off: 'Show', icon: Eye, turned: EyeOff },
-    measured: { on: 'Leave out of drift:', off: 'Measure', icon: Link2, turned: Unlink2 },
+    measured: { on: 'Leave out of drift', off: 'Measure', icon: Link2, turned: Unlink2 },
   } as const;
   const way = $derived(WAYS[what]);
   /** It is not as most rows are. */
@@ -34,6 +35,7 @@
     what === 'locked' ? of.locked : what === 'shown' ? !of.shown : of.unmeasured === true,
   );
   const word = $derived(turned ? way.off : way.on);
+  const label = $derived(word === WAYS.measured.on ? `Leave ${of.name} out of drift` : `${word} ${of.name}`);
   const Icon = $derived(turned || inherited ? way.turned : way.icon);
 </script>
 
@@ -41,7 +43,7 @@
   class="row-switch"
   class:faint={faint && !turned && !inherited}
   {tabindex}
-  aria-label="{word} {of.name}"
-  data-tip={word.replace(':', '')}
+  aria-label={label}
+  data-tip={word}
   onclick={turn}><Icon size={what === 'shown' ? 15 : 14} strokeWidth={1.75} /></button
 >

@@ -9,7 +9,7 @@
   import RowMarks from './RowMarks.svelte';
   import RowSwitch from './RowSwitch.svelte';
   import { canFold, type Drop, type Row } from './rows';
-  import { inkName, nextInk, pressRow, turnRow } from './stack-actions';
+  import { inkName, nextInk, pressRow, turnRow, type RowTurn } from './stack-actions';
   import Thumbnail from './Thumbnail.svelte';
 
   interface Props {
@@ -40,6 +40,12 @@
   const pictured = $derived(node.type === 'group' && shapesIn(node).length <= MOST_PICTURED);
   const drag = $derived(dragRow?.(id));
   const current = $derived(node.id === desk.choosing.layer);
+
+  /** Whole layers and groups are left out of drift where that is shown; the panel does it for shapes. */
+  const switches = $derived<readonly RowTurn[]>(
+    desk.step === 'refine' && canFold(node) ? ['measured', 'locked', 'shown'] : ['locked', 'shown'],
+  );
+  const inherited = $derived({ measured: row.unmeasured, locked: row.shut, shown: row.hidden });
 
   /** Anchors of a shape, and in Refine the fewest that would do. */
   function anchorText(shape: Shape): string {
@@ -138,37 +144,18 @@
       </button>
     </span>
   {/if}
-  {#if desk.step === 'refine' && (node.type === 'layer' || node.type === 'group')}
+  {#each switches as what (what)}
     <span role="gridcell">
       <RowSwitch
-        what="measured"
+        {what}
         of={node}
-        inherited={row.unmeasured}
-        faint
+        inherited={inherited[what]}
+        faint={what !== 'shown'}
         tabindex={-1}
-        turn={() => turnRow(desk, row, 'measured')}
+        turn={() => turnRow(desk, row, what)}
       />
     </span>
-  {/if}
-  <span role="gridcell">
-    <RowSwitch
-      what="locked"
-      of={node}
-      inherited={row.shut}
-      faint
-      tabindex={-1}
-      turn={() => turnRow(desk, row, 'locked')}
-    />
-  </span>
-  <span role="gridcell">
-    <RowSwitch
-      what="shown"
-      of={node}
-      inherited={row.hidden}
-      tabindex={-1}
-      turn={() => turnRow(desk, row, 'shown')}
-    />
-  </span>
+  {/each}
 </div>
 
 <style>

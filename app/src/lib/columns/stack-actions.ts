@@ -37,8 +37,11 @@ export function pressRow(desk: Desk, { node, hidden, shut }: Row, adding: boolea
   else desk.choose(chooseShapes([node.id], desk.step === 'refine' ? 'path' : 'shape'));
 }
 
+/** What the switches of a row turn. */
+export type RowTurn = 'shown' | 'locked' | 'measured';
+
 /** Shows or hides, locks or unlocks, leaves out of drift or measures the node of a row. */
-export function turnRow(desk: Desk, { node }: Row, what: 'shown' | 'locked' | 'measured'): void {
+export function turnRow(desk: Desk, { node }: Row, what: RowTurn): void {
   if (what === 'measured') {
     const on = !('unmeasured' in node);
     return void desk.change(on ? `Leave ${node.name} out of drift` : `Measure ${node.name}`, setUnmeasured([node.id], on)); // prettier-ignore
