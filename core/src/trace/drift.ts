@@ -5,7 +5,7 @@ import { pulledBy, toPlaces, type Found } from './drift-places';
 import type { Light } from './edge-profile';
 import { clearanceAt } from './corner-clearance';
 import { coveredPlaces, type Cover } from './covers';
-import { strangeness } from './own-side';
+import { strangeness, unlikeness } from './own-side';
 import { withoutBumps } from './without-bumps';
 import { hillTop } from '../geometry/hill-top';
 import type { FieldTiles } from './field-tiles';
@@ -105,10 +105,11 @@ export function measureDrift(
   const values: { station: Station; value: number; strength: number }[] = [];
   const { width, height } = field.raster;
   const pixel = Math.round(1 / step);
+  const unlikeAt = own && light ? unlikeness(field.raster, own) : null;
   chains.forEach((stations, c) => {
     const row = rows[c]!;
     const thresholds = thresholdsAlong(stations, field, ring);
-    const strange = own && light ? strangeness(stations, row, field, half, step, thresholds, own, ring) : null; // prettier-ignore
+    const strange = unlikeAt && strangeness(stations, row, field, half, step, thresholds, unlikeAt, ring);
     const ks = track(row, stations.length, half, step, thresholds, ring, spacing, strange);
     const found = stations.map((station, i) => {
       let k = ks[i]!;

@@ -1,7 +1,8 @@
-import { oklabOfLinear, type Oklab } from '../colour/oklab';
-import { LINEAR_OF_BYTE } from '../colour/srgb';
+import type { Oklab } from '../colour/oklab';
+import type { Raster } from '../picture/raster';
 import { tileAbout, type FieldTiles } from './field-tiles';
 import { smoothRows } from './drift-track';
+import { oklabPlanes } from './oklab-planes';
 import type { Station } from './stations';
 
 /** Colours beside a place are those so far to either side of it, pixels, and in blurs of the picture: nearer they are mixed. */
@@ -15,6 +16,8 @@ const ANOTHER = 0.08;
 const FOREIGN = 0.16;
 /** Edges no farther apart than this, pixels, are told from each other: what stands alone is taken whatever its colours. */
 const NEAR_PX = 8;
+/** Colours are read at places so far apart along the path, pixels: they change slowly there. */
+const READ_APART_PX = 2;
 /** Differences of a and b count so many times, as in edge fields. */
 const COLOUR = 2;
 
@@ -26,7 +29,7 @@ const COLOUR = 2;
  *
  * @param rows strength of the field, as `profiles` gives it
  * @param thresholds what makes an edge, a value a station
- * @param own the shape's colour in the picture
+ * @param unlikeAt how far the picture is from the shape's own colour
  * @returns as many values as `rows`
  */
 export function strangeness(
@@ -36,61 +39,98 @@ export function strangeness(
   half: number,
   step: number,
   thresholds: Float64Array,
-  own: Oklab,
+  unlikeAt: Unlikeness,
   ring: boolean,
 ): Float32Array {
   const wide = 2 * half + 1;
-  const { raster } = field;
-  const { width, height, data } = raster;
-  const asides = stations.map(({ at }) =>
+  if (stations.length === 0) return new Float32Array(0);
+  const stride = Math.max(1, Math.round(READ_APART_PX / stations[0]!.weight));
+  const read = stations.filter((_, i) => i % stride === 0);
+  const asides = read.map(({ at }) =>
     Math.max(1, Math.round(Math.max(BESIDE_PX, BESIDE_IN_BLURS * tileAbout(field, at).seen) / step)),
   );
   const near = Math.round(NEAR_PX / step);
   const most = asides.reduce((a, b) => Math.max(a, b), 0);
   const wider = wide + 2 * most;
-  const off = new Float32Array(stations.length * wider);
-  stations.forEach(({ at, n }, i) => {
+  const off = new Float32Array(read.length * wider);
+  read.forEach(({ at, n }, i) => {
     for (let k = 0; k < wider; k++) {
       const o = (k - half - most) * step;
-      const x = Math.max(0, Math.min(width - 1, Math.floor(at.x + o * n.x)));
-      const y = Math.max(0, Math.min(height - 1, Math.floor(at.y + o * n.y)));
-      const p = 4 * (y * width + x);
-      // Clear pixels show white paper.
-      const solid = data[p + 3]! / 255;
-      const light = (c: number): number => solid * LINEAR_OF_BYTE[data[p + c]!]! + 1 - solid;
-      const [l, a, b] = oklabOfLinear(light(0), light(1), light(2));
-      off[i * wider + k] = Math.hypot(l - own[0], COLOUR * (a - own[1]), COLOUR * (b - own[2]));
+      off[i * wider + k] = unlikeAt(at.x + o * n.x, at.y + o * n.y);
     }
   });
-  const even = smoothRows(off, stations.length, wider, ring);
+  const even = smoothRows(off, read.length, wider, ring);
   const out = new Float32Array(rows.length);
   const leasts: number[] = [];
-  for (let i = 0; i < stations.length; i++) {
+  const edges: number[] = [];
+  for (let i = 0; i < read.length; i++) {
     // The inner side lies where offsets are less.
     const inner = i * wider + most - asides[i]!;
     const outer = i * wider + most + asides[i]!;
-    const from = i * wide;
-    const edges: number[] = [];
+    const from = i * stride * wide;
+    edges.length = 0;
     let [least, greatest] = [Infinity, 0];
     for (let k = 0; k < wide; k++) {
       greatest = Math.max(greatest, even[inner + k]!, even[outer + k]!);
-      if (rows[from + k]! < thresholds[i]!) continue;
+      if (rows[from + k]! < thresholds[i * stride]!) continue;
       edges.push(k);
       least = Math.min(least, even[inner + k]!);
     }
     if (edges.length === 0) continue;
     leasts.push(least);
-    const change = greatest - least;
-    for (const k of edges) {
-      const [a, b] = [even[inner + k]!, even[outer + k]!];
+    const blurs = MIXED * (greatest - least);
+    for (let e = 0, first = 0; e < edges.length; e++) {
+      const k = edges[e]!;
+      while (edges[first]! < k - near) first++;
+      const a = even[inner + k]!;
+      const b = even[outer + k]!;
       let beside = a;
-      for (const other of edges)
-        if (Math.abs(other - k) <= near) beside = Math.min(beside, even[inner + other]!);
-      const unlike = a - beside + Math.max(0, a - b) - MIXED * change;
-      out[from + k] = Math.min(1, Math.max(0, unlike / ANOTHER));
+      for (let o = first; o < edges.length && edges[o]! <= k + near; o++)
+        beside = Math.min(beside, even[inner + edges[o]!]!);
+      out[from + k] = Math.min(1, Math.max(0, (a - beside + Math.max(0, a - b) - blurs) / ANOTHER));
     }
+    // Those between are as the one before them.
+    for (let s = 1; s < stride && i * stride + s < stations.length; s++)
+      out.copyWithin(from + s * wide, from, from + wide);
   }
   leasts.sort((a, b) => a - b);
   // A drawing in colours of its own says nothing of the picture's.
   return (leasts[leasts.length >> 1] ?? 0) > FOREIGN ? out.fill(0) : out;
+}
+
+/** How far the picture's colour is from a given one at a place, OKLab with a and b weighted. */
+export type Unlikeness = (x: number, y: number) => number;
+
+/** Sides of the squares in which unlikeness is worked out, pixels. */
+const SQUARE = 32;
+
+/** That of a picture, worked out where it is asked for; what lies beside the picture is as its border. */
+export function unlikeness(raster: Raster, [l, a, b]: Oklab): Unlikeness {
+  const squares = new Map<number, Float32Array>();
+  let last: Float32Array = new Float32Array(0);
+  let lastKey = NaN;
+  return (x, y) => {
+    const px = x < 0 ? 0 : x >= raster.width ? raster.width - 1 : x | 0;
+    const py = y < 0 ? 0 : y >= raster.height ? raster.height - 1 : y | 0;
+    const i = (px / SQUARE) | 0;
+    const j = (py / SQUARE) | 0;
+    const key = j * 65_536 + i;
+    if (key !== lastKey) {
+      let square = squares.get(key);
+      if (!square) {
+        const [L, A, B] = oklabPlanes(raster, i * SQUARE, j * SQUARE, SQUARE, SQUARE) as [Float32Array, Float32Array, Float32Array]; // prettier-ignore
+        square = new Float32Array(SQUARE * SQUARE);
+        for (let k = 0; k < square.length; k++) {
+          const dl = L[k]! - l;
+          const da = COLOUR * (A[k]! - a);
+          const db = COLOUR * (B[k]! - b);
+          square[k] = Math.sqrt(dl * dl + da * da + db * db);
+        }
+        squares.set(key, square);
+      }
+      last = square;
+      lastKey = key;
+    }
+    return last[(py - j * SQUARE) * SQUARE + px - i * SQUARE]!;
+  };
 }

@@ -60,7 +60,9 @@
     {desk.choice.shapes.length > 0 && isMeant(desk)
       ? 'Meant so: it is not measured.'
       : one && !one.measured
-        ? 'Left out of drift: it is not measured.'
+        ? one.shape.unmeasured
+          ? 'Left out of drift: it is not measured.'
+          : 'What it stands in is left out of drift: it is not measured.'
         : figures.length === 0 && desk.choice.shapes.length === 0
           ? 'All that is drawn is left out of drift: nothing is measured.'
           : figures.covered > 0.5 * figures.length
