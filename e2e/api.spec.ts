@@ -3,6 +3,7 @@ import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { request as plain } from 'node:http';
+import sharp from 'sharp';
 import { ART_VERSION, emptyArt, plotWay, readHpgl } from '@mirrot/core';
 import { ROOT } from '../scripts/ready.mjs';
 import { URL } from './desk';
@@ -49,6 +50,9 @@ test('says that it is well, and what it holds', async ({ request }) => {
     'Watering can',
   ]);
   expect((await request.get(`${URL()}/api/shipped/..%2f..%2fpackage.json`)).status()).toBe(404);
+  const thumb = await (await request.get(`${URL()}/api/shipped/fern.jpg?size=thumb`)).body();
+  expect(await sharp(thumb).metadata()).toMatchObject({ format: 'jpeg', width: 168, height: 120 });
+  expect((await request.get(`${URL()}/api/shipped/fern.jpg?size=huge`)).status()).toBe(400);
 });
 
 test('pages have a strict policy without inline script, and answers one of their own', async ({

@@ -12,6 +12,8 @@ const line = async (h: Hands, y: number): Promise<void> => {
   await h.key('Enter');
 };
 
+test.use({ serviceWorkers: 'allow' });
+
 test('the shelf and projects seen lately open while the server is away; what is drawn then is sent later', async ({
   page,
   context,

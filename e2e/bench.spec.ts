@@ -82,51 +82,56 @@ test('labels are played on the bench as they are written; a knife cuts what lies
   await expect(use.locator('option', { hasText: 'the old plotter' })).toHaveCount(0);
 });
 
-test('a badge is cut from the inside out, and files are written while the server is away', async ({
-  page,
-  context,
-}) => {
-  const h = await openDemo(page, 'Gate badge');
-  await h.key('6');
-  await page.getByLabel('What the file is made for').selectOption('a cutter');
-  await expect(page.getByText(/mm cut, .* lifts?/)).toBeVisible();
-  const cut = strokesOf((await written(page)).bytes);
-  // Whatever lies within another is cut before it.
-  const box = ({ points }: PenStroke): number[] => [Math.min(...points.map((p) => p.x)), Math.min(...points.map((p) => p.y)), -Math.max(...points.map((p) => p.x)), -Math.max(...points.map((p) => p.y))]; // prettier-ignore
-  const within = (inner: PenStroke, outer: PenStroke): boolean =>
-    box(inner).every((v, i) => v > box(outer)[i]!);
-  expect(cut.filter((one) => within(one, cut.at(-1)!))).toHaveLength(cut.length - 1);
-  cut.forEach((one, i) => expect(cut.slice(0, i).filter((before) => within(one, before))).toEqual([]));
-  await page.getByLabel('Left for right').locator('..').click();
-  await page.getByLabel('Marks to lay it by').locator('..').click();
-  await expect.poll(async () => strokesOf((await written(page)).bytes).length).toBe(cut.length + 6);
+test.describe('with the service worker, which keeps what writes files', () => {
+  test.use({ serviceWorkers: 'allow' });
 
-  await context.setOffline(true);
-  await expect(page.getByText(/all changes kept|away/).first()).toBeVisible();
-  const kinds = page.getByRole('group', { name: 'Kind of file' });
-  expect(strokesOf((await written(page)).bytes)).toHaveLength(cut.length + 6);
-  await kinds.getByText('SVG', { exact: true }).click();
-  const svg = await written(page);
-  expect([svg.name, svg.bytes.toString()]).toEqual(['Gate-badge.svg', expect.stringContaining('<path')]);
-  await kinds.getByText('PNG', { exact: true }).click();
-  await page.getByLabel('What goes into the file').getByText('drawing', { exact: true }).click();
-  const png = await written(page);
-  const { data, info } = await sharp(png.bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
-  expect(info.width).toBeGreaterThan(300);
-  // Clear at the corner, and in the upper screw hole; the plate between them is painted.
-  const alpha = (x: number, y: number): number => data[4 * (Math.round(y * info.height) * info.width + Math.round(x * info.width)) + 3]!; // prettier-ignore
-  expect(alpha(0.01, 0.01)).toBe(0);
-  expect(alpha(0.5, 0.5)).toBe(255);
-  expect(Math.min(...Array.from({ length: 40 }, (_, k) => alpha(0.5 + 0.003 * (k % 40), 0.035)))).toBe(0);
-  await kinds.getByText('Bundle', { exact: true }).click();
-  const bundle = await written(page);
-  expect(bundle.name).toBe('Gate-badge.zip');
-  await expect(page.getByText(/was written\. Its kept copies .* are not in it\./)).toBeVisible();
-  const [read] = readBundles(bundle.bytes);
-  expect([read!.name, read!.pictures.length]).toEqual(['Gate badge', 1]);
-  // What takes the server says so, and nothing is written.
-  await kinds.getByText('PDF', { exact: true }).click();
-  await page.getByRole('button', { name: 'Write the file' }).click();
-  await expect(page.getByText(/server cannot be reached/)).toBeVisible();
-  await context.setOffline(false);
+  test('a badge is cut from the inside out, and files are written while the server is away', async ({
+    page,
+    context,
+  }) => {
+    const h = await openDemo(page, 'Gate badge');
+    await h.key('6');
+    await page.getByLabel('What the file is made for').selectOption('a cutter');
+    await expect(page.getByText(/mm cut, .* lifts?/)).toBeVisible();
+    const cut = strokesOf((await written(page)).bytes);
+    // Whatever lies within another is cut before it.
+    const box = ({ points }: PenStroke): number[] => [Math.min(...points.map((p) => p.x)), Math.min(...points.map((p) => p.y)), -Math.max(...points.map((p) => p.x)), -Math.max(...points.map((p) => p.y))]; // prettier-ignore
+    const within = (inner: PenStroke, outer: PenStroke): boolean =>
+      box(inner).every((v, i) => v > box(outer)[i]!);
+    expect(cut.filter((one) => within(one, cut.at(-1)!))).toHaveLength(cut.length - 1);
+    cut.forEach((one, i) => expect(cut.slice(0, i).filter((before) => within(one, before))).toEqual([]));
+    await page.getByLabel('Left for right').locator('..').click();
+    await page.getByLabel('Marks to lay it by').locator('..').click();
+    await expect.poll(async () => strokesOf((await written(page)).bytes).length).toBe(cut.length + 6);
+
+    await page.evaluate(() => navigator.serviceWorker.ready);
+    await context.setOffline(true);
+    await expect(page.getByText(/all changes kept|away/).first()).toBeVisible();
+    const kinds = page.getByRole('group', { name: 'Kind of file' });
+    expect(strokesOf((await written(page)).bytes)).toHaveLength(cut.length + 6);
+    await kinds.getByText('SVG', { exact: true }).click();
+    const svg = await written(page);
+    expect([svg.name, svg.bytes.toString()]).toEqual(['Gate-badge.svg', expect.stringContaining('<path')]);
+    await kinds.getByText('PNG', { exact: true }).click();
+    await page.getByLabel('What goes into the file').getByText('drawing', { exact: true }).click();
+    const png = await written(page);
+    const { data, info } = await sharp(png.bytes).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
+    expect(info.width).toBeGreaterThan(300);
+    // Clear at the corner, and in the upper screw hole; the plate between them is painted.
+    const alpha = (x: number, y: number): number => data[4 * (Math.round(y * info.height) * info.width + Math.round(x * info.width)) + 3]!; // prettier-ignore
+    expect(alpha(0.01, 0.01)).toBe(0);
+    expect(alpha(0.5, 0.5)).toBe(255);
+    expect(Math.min(...Array.from({ length: 40 }, (_, k) => alpha(0.5 + 0.003 * (k % 40), 0.035)))).toBe(0);
+    await kinds.getByText('Bundle', { exact: true }).click();
+    const bundle = await written(page);
+    expect(bundle.name).toBe('Gate-badge.zip');
+    await expect(page.getByText(/was written\. Its kept copies .* are not in it\./)).toBeVisible();
+    const [read] = readBundles(bundle.bytes);
+    expect([read!.name, read!.pictures.length]).toEqual(['Gate badge', 1]);
+    // What takes the server says so, and nothing is written.
+    await kinds.getByText('PDF', { exact: true }).click();
+    await page.getByRole('button', { name: 'Write the file' }).click();
+    await expect(page.getByText(/server cannot be reached/)).toBeVisible();
+    await context.setOffline(false);
+  });
 });

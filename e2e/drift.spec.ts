@@ -151,32 +151,29 @@ test('a drag measures distance, angle and the stroke of the picture under it', a
   expect(await h.shapes()).toEqual(before);
 });
 
-test.describe('without the service worker, which would fetch by itself', () => {
-  test.use({ serviceWorkers: 'block' });
-  test('drift is measured though its worker dies at first; where it keeps dying that is said', async ({
-    page,
-  }) => {
-    let broken = 2;
-    let asked = 0;
-    await page.route('**/trace.worker-*.js', async (route) => {
-      asked++;
-      if (broken-- > 0)
-        await route.fulfill({ contentType: 'text/javascript', body: 'throw new Error("broken")' });
-      else await route.continue();
-    });
-    const h = await openDemo(page, 'Gate badge');
-    await h.key('3');
-    await expect(page.getByRole('button', { name: /^Refine/ })).toContainText(/\d\.\d px/);
-    expect(asked).toBeGreaterThan(2);
-
-    broken = Infinity;
-    await page.reload();
-    await expect(h.bed).toBeVisible();
-    await h.key('3');
-    await expect(page.getByText(/keeps stopping. Reload the page; nothing is lost/)).toBeVisible();
-    // The rest of the desk goes on: a shape is chosen and moved.
-    await h.key('v');
-    await h.key('ArrowRight');
-    await expect(page.getByText('all changes kept')).toBeVisible();
+test('drift is measured though its worker dies at first; where it keeps dying that is said', async ({
+  page,
+}) => {
+  let broken = 2;
+  let asked = 0;
+  await page.route('**/trace.worker-*.js', async (route) => {
+    asked++;
+    if (broken-- > 0)
+      await route.fulfill({ contentType: 'text/javascript', body: 'throw new Error("broken")' });
+    else await route.continue();
   });
+  const h = await openDemo(page, 'Gate badge');
+  await h.key('3');
+  await expect(page.getByRole('button', { name: /^Refine/ })).toContainText(/\d\.\d px/);
+  expect(asked).toBeGreaterThan(2);
+
+  broken = Infinity;
+  await page.reload();
+  await expect(h.bed).toBeVisible();
+  await h.key('3');
+  await expect(page.getByText(/keeps stopping. Reload the page; nothing is lost/)).toBeVisible();
+  // The rest of the desk goes on: a shape is chosen and moved.
+  await h.key('v');
+  await h.key('ArrowRight');
+  await expect(page.getByText('all changes kept')).toBeVisible();
 });

@@ -1,5 +1,6 @@
 import { readdir, readFile } from 'node:fs/promises';
 import { basename, join } from 'node:path';
+import sharp from 'sharp';
 import type { ShippedAnswer } from '$lib/wire';
 import { Refusal } from './refusal';
 
@@ -17,10 +18,22 @@ export async function listShipped(): Promise<ShippedAnswer[]> {
     });
 }
 
-/** Bytes of a shipped picture. */
-export async function readShipped(file: string): Promise<Buffer> {
+/** Sizes a shipped picture is given in: whole to start a project from, and as a thumbnail for the shelf. */
+export const SHIPPED_SIZES = ['full', 'thumb'] as const;
+
+/** A thumbnail of a shipped picture covers so much of the shelf, in pixels of a screen of twice the density. */
+const THUMB_PX = { width: 168, height: 120 };
+
+/** Bytes of a shipped picture, a JPEG. */
+export async function readShipped(
+  file: string,
+  size: (typeof SHIPPED_SIZES)[number] = 'full',
+): Promise<Buffer> {
   const known = await listShipped();
   if (!known.some((k) => k.file === file))
     throw new Refusal(404, 'no-picture', 'There is no such shipped picture.');
-  return readFile(join(folder(), basename(file)));
+  const bytes = await readFile(join(folder(), basename(file)));
+  return size === 'full'
+    ? bytes
+    : sharp(bytes).resize(THUMB_PX.width, THUMB_PX.height, { fit: 'cover' }).jpeg({ quality: 88 }).toBuffer();
 }

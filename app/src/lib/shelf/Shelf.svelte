@@ -199,7 +199,7 @@
                 .then((f) => begin([f]))
                 .catch(bad)}
           >
-            <img src="/api/shipped/{s.file}" alt="" loading="lazy" />
+            <img src="/api/shipped/{s.file}?size=thumb" alt="" loading="lazy" />
             <span>{s.name}</span>
           </button>
           <div class="stand-ins">
