@@ -10,7 +10,15 @@ export default defineConfig({
     maxWorkers: Math.max(2, availableParallelism() - 1),
     projects: [
       {
-        test: { name: 'core', root: 'core', include: ['src/**/*.test.ts'], environment: 'node', testTimeout },
+        // Core keeps no state: its modules are loaded once, not for every file anew.
+        test: {
+          name: 'core',
+          root: 'core',
+          include: ['src/**/*.test.ts'],
+          environment: 'node',
+          testTimeout,
+          isolate: false,
+        },
       },
       { test: { name: 'demo', root: 'demo', include: ['**/*.test.ts'], environment: 'node', testTimeout } },
       { test: { name: 'hard', root: 'hard', include: ['**/*.test.ts'], environment: 'node', testTimeout } },
