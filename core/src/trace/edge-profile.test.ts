@@ -1,8 +1,10 @@
 import { describe, expect, it } from 'vitest';
+import { LINEAR_OF_BYTE } from '../colour/srgb';
 import { normalQuantile } from '../geometry/normal';
 import { squarePath } from '../testing';
 import type { AcrossEdge } from './across-rows';
 import { placesAcross } from './edge-profile';
+import { looksHalfWay } from './looks-half-way';
 import { photographed, type Levels } from './testing';
 
 const DARK: Levels = [46, 84, 70];
@@ -56,24 +58,40 @@ describe('the place of a blurred step', () => {
     expect(Math.abs(60.5 + mean(off) - 60)).toBeLessThan(0.1);
   });
 
-  it('keeps to the step it was asked of when another lies four pixels on', () => {
-    const both = photographed(
-      120,
-      60,
-      [
-        { path: squarePath(-100, -100, 164.3), rgb: [140, 150, 130] },
-        { path: squarePath(-100, -100, 160.3), rgb: DARK },
-      ],
-      PALE,
-      { blur: 0.8 },
-    );
-    // The fainter of the two is drawn to the other a little.
-    for (const [from, truth, within] of [
-      [60.3, 60.3, 0.4],
-      [64.5, 64.3, 0.1],
-    ] as const)
-      expect(Math.abs(from + mean(placesAcross(both, upright(from), 'true').off) - truth)).toBeLessThan(
-        within,
+  // Two borders, the one to the right up to seven times as strong: both are where they were painted, in light and as they look.
+  it.each([
+    [140, 150, 130],
+    [96, 128, 108],
+  ] as const)('keeps to the step it was asked of when a stronger one lies four pixels on', (...between) => {
+    for (const [blur, grain, within] of [
+      [0.7, 0, { true: 0.1, looks: 0.15 }],
+      [0.8, 0, { true: 0.1, looks: 0.15 }],
+      [0.9, 2, { true: 0.3, looks: 0.3 }],
+    ] as const) {
+      const both = photographed(
+        120,
+        60,
+        [
+          { path: squarePath(-100, -100, 164.3), rgb: between },
+          { path: squarePath(-100, -100, 160.3), rgb: DARK },
+        ],
+        PALE,
+        { blur, grain },
       );
+      for (const [from, truth, colours] of [
+        [60.5, 60.3, [DARK, between]],
+        [64.5, 64.3, [between, PALE]],
+      ] as const) {
+        const light = colours.map((rgb) => rgb.map((v) => LINEAR_OF_BYTE[v]!));
+        const looks = truth + Math.sqrt(blur ** 2 + 1 / 12) * normalQuantile(looksHalfWay(light[0]!, light[1]!)); // prettier-ignore
+        for (const [kind, place] of [
+          ['true', truth],
+          ['looks', looks],
+        ] as const)
+          expect(Math.abs(from + mean(placesAcross(both, upright(from), kind).off) - place)).toBeLessThan(
+            within[kind],
+          );
+      }
+    }
   });
 });

@@ -13,7 +13,7 @@ import {
   type Rows,
 } from './across-rows';
 import { looksHalfWay } from './looks-half-way';
-import { hillIn, VARIANCE_OF_READING, type Hill } from './slope-hill';
+import { besideHill, hillIn, VARIANCE_OF_READING, type Hill } from './slope-hill';
 
 /**
  * Where a blurred border counts as being: half way from one colour to the other as they look (in OKLab), or half way in light,
@@ -82,17 +82,18 @@ export function placesAcross(
 ): EdgePlaces {
   // First a few places tell how soft it is and how grainy, then all are read as that asks.
   const first = Math.max(1, Math.round(FIRST_APART_PX / spacing));
-  const rough = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values: false, every: first }); // prettier-ignore
+  const rough = hillsAcross(raster, places, { soft: 0, calm: CALM_PX, spacing, ring, values: false, every: first, borders: [false, false] }); // prettier-ignore
   const seen = rough.hills.flatMap((hill) => (hill ? [hill.blur] : [])).sort((a, b) => a - b);
   const enough = first * seen.length >= SEEN_ENOUGH * places.length;
   const own = enough ? (seen[seen.length >> 1] ?? 0) : 0;
   const soft = Math.min(SOFTEST_PX, enough ? own : SOFT_WHEN_HIDDEN_PX);
   const grain = scatterOf(rough.hills, first * Math.max(1, Math.round(APART_PX / spacing / first)));
-  const isSoft = soft > SOFT_FROM_PX;
-  const ofSoft = isSoft ? soft : 0;
+  const apart = bordersBeside(rough.beside);
+  const ofSoft = soft > SOFT_FROM_PX ? Math.min(soft, Math.min(...apart) / BORDERS_APART_IN_BLURS) : 0;
   const ofGrain = grain > FINE_PX ? 1 + (grain / FINE_PX) ** 2 : 1;
   const calm = Math.min(CALMEST_PX, Math.max(CALM_PX, CALM_IN_BLURS * ofSoft) * ofGrain);
-  const reading = { soft: ofSoft, calm, spacing, ring, values: light === 'looks', every: 1 };
+  const borders = [apart[0] < Infinity, apart[1] < Infinity] as const;
+  const reading = { soft: ofSoft, calm, spacing, ring, values: light === 'looks', every: 1, borders };
   const found = hillsAcross(raster, places, reading, rough.rows);
   const { hills } = found;
   const off = Float64Array.from(hills, (hill) => hill?.middle ?? NaN);
@@ -120,6 +121,22 @@ export function placesAcross(
   };
 }
 
+/** Hills beside an edge that lie this evenly far off along most of it, pixels, are another border; grain lies anywhere. */
+const EVENLY_PX = 0.75;
+/** Slopes are told through so little of what lies between two borders that both stay hills of their own. */
+const BORDERS_APART_IN_BLURS = 4;
+
+/** How far another border runs along before an edge, and after it, pixels; Infinity where none does. */
+function bordersBeside(beside: readonly (readonly [number, number])[]): readonly [number, number] {
+  const apart = ([0, 1] as const).map((side) => {
+    const known = beside.map((b) => b[side]).filter((d) => !Number.isNaN(d)).sort((a, b) => a - b); // prettier-ignore
+    const middle = known[known.length >> 1] ?? Infinity;
+    const even = known.filter((d) => Math.abs(d - middle) <= EVENLY_PX).length;
+    return even >= SEEN_ENOUGH * beside.length ? middle : Infinity;
+  });
+  return [apart[0]!, apart[1]!];
+}
+
 /** How far hills' middles lie from where those that far before and after have them, mostly: what grain does to them, pixels. */
 function scatterOf(hills: readonly (Hill | null)[], apart: number): number {
   const off: number[] = [];
@@ -140,13 +157,15 @@ interface Reading {
   readonly values: boolean;
   /** At one place in so many only. */
   readonly every: number;
+  /** Whether another border runs along before it, and after it. */
+  readonly borders: readonly [boolean, boolean];
 }
 
 /** The hill of slopes at each place, its row calmed by its neighbours' over so many pixels, for edges about so soft. */
 function hillsAcross(
   raster: Raster,
   places: readonly AcrossEdge[],
-  { soft, calm: over, spacing, ring, values, every }: Reading,
+  { soft, calm: over, spacing, ring, values, every, borders }: Reading,
   before?: Rows,
 ): Hills {
   const n = places.length;
@@ -184,10 +203,10 @@ function hillsAcross(
   const [inLight, inValues] = [slopesOf(OF_LIGHT), values ? slopesOf(OF_VALUES) : null];
   const hills: (Hill | null)[] = [];
   for (let i = 0; i < n; i++) {
-    const hill = i % every === 0 ? hillIn(inLight, i * wide, half, slopeBlur) : null;
+    const hill = i % every === 0 ? hillIn(inLight, i * wide, half, slopeBlur, borders) : null;
     // Half way in values is asked for where it is drawn, not lensed.
     if (hill && inValues && hill.blur <= LENSED_PX)
-      hill.drawn = hillIn(inValues, i * wide, half, slopeBlur)?.centroid ?? NaN;
+      hill.drawn = hillIn(inValues, i * wide, half, slopeBlur, borders)?.centroid ?? NaN;
     hills.push(hill);
   }
   /** Light at a step of a place's row, over its nearest neighbours. */
@@ -201,6 +220,9 @@ function hillsAcross(
   return {
     hills,
     rows: { rows, half },
+    get beside() {
+      return hills.flatMap((hill, i) => (hill ? [besideHill(inLight, i * wide, half)] : []));
+    },
     sidesOf(i) {
       const { before, after, low, up } = hills[i]!;
       // At its feet a hill has not quite ended: what is missing is the Gaussian's beyond.
@@ -215,6 +237,8 @@ interface Hills {
   readonly rows: Rows;
   /** The hill of slopes across each place; null where none rises there. */
   readonly hills: readonly (Hill | null)[];
+  /** How far the next hills lie from each, before it and after it, pixels; NaN where there is none. */
+  readonly beside: readonly (readonly [number, number])[];
   /** Light on both sides of a place's hill. */
   readonly sidesOf: (place: number) => readonly [before: readonly number[], after: readonly number[]];
 }

@@ -40,7 +40,7 @@ const ROUNDS = 6;
 const BOW = 0.8;
 /** What counts as better, picture pixels: a hair less is chance. */
 const BETTER = 0.03;
-/** A round that leaves more than this of what the best one left is the last. */
+/** A round that leaves more than this of what the best one left is the last, unless that is still far off. */
 const SETTLED = 0.96;
 /** What lies farther off than this after settling, all of it, is looked for in smaller pictures too; picture pixels. */
 const FAR_OFF_PX = 0.8;
@@ -164,7 +164,7 @@ function settledIn(
     const [now, least] = [meanOfAll(figures, where.reach), meanOfAll(best.figures, where.reach)];
     if (round > 0 && now < least) {
       best = { path: withKinds(current, from), figures };
-      if (now > SETTLED * least) break;
+      if (now > SETTLED * least && now < FAR_OFF_PX) break;
     }
     if (round === ROUNDS - 1) break;
     if (round === 2) current = bent(current, drift, chosen);

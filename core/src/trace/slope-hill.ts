@@ -50,12 +50,110 @@ function footOf(
   return k;
 }
 
-/** The hill that rises about the middle of a row of slopes, told through a Gaussian, that begins at `from`. */
-export function hillIn(slope: Float64Array, from: number, half: number, slopeBlur: number): Hill | null {
+/**
+ * The hill that rises about the middle of a row of slopes, told through a Gaussian, that begins at `from`.
+ *
+ * @param borders whether another border runs along before it, and after it
+ */
+export function hillIn(
+  slope: Float64Array,
+  from: number,
+  half: number,
+  slopeBlur: number,
+  borders: readonly [boolean, boolean] = [false, false],
+): Hill | null {
   const wide = 2 * half + 1;
-  let top = half;
+  const top = topFrom(slope, from, wide, half);
+  if (!(slope[from + top]! > 0) || top <= 1 || top >= wide - 2) return null;
+  const alone = withoutNeighbours(slope, from, wide, top, borders);
+  return alone ? hillAbout(alone, 0, half, top, slopeBlur) : hillAbout(slope, from, half, top, slopeBlur);
+}
+
+/** The top of the hill on which a step of a row lies. */
+function topFrom(slope: Float64Array, from: number, wide: number, start: number): number {
+  let top = start;
   while (top > 1 && slope[from + top - 1]! > slope[from + top]!) top--;
   while (top < wide - 2 && slope[from + top + 1]! > slope[from + top]!) top++;
+  return top;
+}
+
+/**
+ * Heights beside this hill from which on another reaches into it, in its own: what stands there by chance, as grain does, and
+ * what stands there all along the edge, another border.
+ */
+const REACHES_IN = { chance: 1.5, border: 0.3 } as const;
+/** Two hills that reach into each other are told apart in so many rounds, each time without the other. */
+const PARTED_IN = 3;
+
+/** The top of the hill beside the one at `top` that way; null where none has its top in the row. */
+function topBeside(
+  slope: Float64Array,
+  from: number,
+  wide: number,
+  top: number,
+  step: 1 | -1,
+): number | null {
+  let next = footOf(slope, from, wide, top, step, 0);
+  while (next + step >= 0 && next + step < wide && slope[from + next + step]! >= slope[from + next]!)
+    next += step;
+  return next > 1 && next < wide - 2 && slope[from + next]! >= REACHES_IN.border * slope[from + top]!
+    ? next
+    : null;
+}
+
+/**
+ * A row without the hills beside the one at `top`: another border near by, whose blur reaches into this one's and would pull
+ * it. Each hill is the Gaussian nearest to what the others leave of the row.
+ *
+ * @param borders whether another border runs along before it, and after it
+ * @returns null where there is none beside it
+ */
+function withoutNeighbours(
+  slope: Float64Array,
+  from: number,
+  wide: number,
+  top: number,
+  borders: readonly [boolean, boolean],
+): Float64Array | null {
+  const high = slope[from + top]!;
+  const beside = ([-1, 1] as const).flatMap((step, side) => {
+    const next = topBeside(slope, from, wide, top, step);
+    const least = high * (borders[side] ? REACHES_IN.border : REACHES_IN.chance);
+    return next !== null && slope[from + next]! >= least ? [next] : [];
+  });
+  if (beside.length === 0) return null;
+  const tops = [top, ...beside];
+  const hills: (Gaussian | null)[] = tops.map(() => null);
+  let alone = slope.slice(from, from + wide);
+  for (let round = 0; round < PARTED_IN; round++)
+    // The neighbours first, so that the hill itself is looked at without them.
+    for (let m = tops.length - 1; m >= 0; m--) {
+      const left = slope.slice(from, from + wide);
+      hills.forEach((hill, o) => hill && o !== m && takeAway(left, hill));
+      const at = topFrom(left, 0, wide, tops[m]!);
+      if (!(left[at]! > 0)) return null;
+      const ends = ([-1, 1] as const).map((step) => footOf(left, 0, wide, at, step, OF_HILL * left[at]!));
+      hills[m] = gaussianThrough(left, at, ends[0]!, ends[1]!);
+      if (m === 0) alone = left;
+    }
+  return alone;
+}
+
+function takeAway(row: Float64Array, { height, at, variance }: Gaussian): void {
+  for (let k = 0; k < row.length; k++)
+    row[k]! -= height * Math.exp(-((STEP_PX * (k - at)) ** 2) / (2 * variance));
+}
+
+/** The hill of a row that begins at `from` about a step of it. */
+function hillAbout(
+  slope: Float64Array,
+  from: number,
+  half: number,
+  start: number,
+  slopeBlur: number,
+): Hill | null {
+  const wide = 2 * half + 1;
+  const top = topFrom(slope, from, wide, start);
   const high = slope[from + top]!;
   if (!(high > 0) || top <= 1 || top >= wide - 2) return null;
   const [first, last] = [footOf(slope, from, wide, top, -1, OF_HILL * high), footOf(slope, from, wide, top, 1, OF_HILL * high)]; // prettier-ignore
@@ -82,17 +180,20 @@ export function hillIn(slope: Float64Array, from: number, half: number, slopeBlu
   };
 }
 
+interface Gaussian {
+  readonly height: number;
+  /** Its middle from the step it was told about, pixels, and as a step of the row. */
+  readonly middle: number;
+  readonly at: number;
+  readonly variance: number;
+}
+
 /**
  * The Gaussian nearest to a hill's steps: a parabola through their logarithms, what is low being less sure by its square.
  *
- * @returns its middle from the top, and its variance, pixels; null where it has none
+ * @returns null where it has none
  */
-function gaussianThrough(
-  slope: Float64Array,
-  top: number,
-  from: number,
-  to: number,
-): { middle: number; variance: number } | null {
+function gaussianThrough(slope: Float64Array, top: number, from: number, to: number): Gaussian | null {
   let [w0, w1, w2, w3, w4, y0, y1, y2] = [0, 0, 0, 0, 0, 0, 0, 0];
   for (let k = from; k <= to; k++) {
     const x = (k - top) * STEP_PX;
@@ -111,5 +212,24 @@ function gaussianThrough(
   const b = w0 * (y1 * w4 - w3 * y2) - y0 * (w1 * w4 - w2 * w3) + w2 * (w1 * y2 - y1 * w2);
   const c = w0 * (w2 * y2 - y1 * w3) - w1 * (w1 * y2 - y1 * w2) + y0 * (w1 * w3 - w2 * w2);
   const det = w0 * (w2 * w4 - w3 * w3) - w1 * (w1 * w4 - w2 * w3) + w2 * (w1 * w3 - w2 * w2);
-  return c / det < 0 ? { middle: -b / (2 * c), variance: -det / (2 * c) } : null;
+  if (!(c / det < 0)) return null;
+  const a = y0 * (w2 * w4 - w3 * w3) - w1 * (y1 * w4 - w3 * y2) + w2 * (y1 * w3 - w2 * y2);
+  const middle = -b / (2 * c);
+  return {
+    height: slope[top]! * Math.exp(a / det - (b * b) / (4 * c * det)),
+    middle,
+    at: top + middle / STEP_PX,
+    variance: -det / (2 * c),
+  };
+}
+
+/** How far the next hills' tops lie from a hill's, before it and after it, in a row that begins at `from`; NaN where there is none. Pixels. */
+export function besideHill(slope: Float64Array, from: number, half: number): readonly [number, number] {
+  const wide = 2 * half + 1;
+  const top = topFrom(slope, from, wide, half);
+  const apart = ([-1, 1] as const).map((step) => {
+    const next = topBeside(slope, from, wide, top, step);
+    return next === null ? NaN : STEP_PX * Math.abs(next - top);
+  });
+  return [apart[0]!, apart[1]!];
 }
