@@ -5,10 +5,12 @@ import {
   edgeTiles,
   measureDrift,
   nearestOnPath,
+  ownColour,
   rgbToOklab,
   settle,
   transformPath,
   type FieldTiles,
+  type Oklab,
   type Path,
   type Raster,
   type Rgb,
@@ -44,10 +46,12 @@ console.log(
 for (const condition of CONDITIONS) {
   if (only && !only.includes(condition.name)) continue;
   const { name, light = 'true' } = condition;
-  // The shape is filled with its colour, as finished ones are.
-  const own = process.env.BARE
-    ? {}
-    : { own: rgbToOklab(condition.fill.map((v) => v / 255) as unknown as Rgb) };
+  // The shape is filled with its colour, as finished ones are, or has none yet and is told by what it shows.
+  const filled = rgbToOklab(condition.fill.map((v) => v / 255) as unknown as Rgb);
+  const ownOf = (path: Path, raster: Raster): { own?: Oklab } => {
+    const own = process.env.BARE ? ownColour(path, raster) : filled;
+    return own ? { own } : {};
+  };
   const drifts: number[] = [];
   const p95s: number[] = [];
   let [seen, long] = [0, 0];
@@ -62,7 +66,7 @@ for (const condition of CONDITIONS) {
     const half = halved(raster);
     const smaller = [edgeTiles(half), edgeTiles(halved(half))];
     if (parts.has('drift')) {
-      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light, ...own })], 1); // prettier-ignore
+      const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light, ...ownOf(truth, raster) })], 1); // prettier-ignore
       if (measured > 0) drifts.push(off);
       if (measured > 0) p95s.push(p95);
       seen += measured;
@@ -70,7 +74,7 @@ for (const condition of CONDITIONS) {
     }
     if (parts.has('settle')) {
       const rough = roughly(truth, 5, 700 + k);
-      const { path } = settle(rough, field, { reach: 12, light, coarser: smaller, ...own });
+      const { path } = settle(rough, field, { reach: 12, light, coarser: smaller, ...ownOf(rough, raster) });
       const left = offs(path, truth);
       settled.push(mean(left));
       ends.push(Math.max(...left));
@@ -78,7 +82,7 @@ for (const condition of CONDITIONS) {
     }
     if (parts.has('far')) {
       const rough = roughly(truth, 20, 900 + k);
-      const { path } = settle(rough, field, { reach: 16, light, coarser: smaller, ...own });
+      const { path } = settle(rough, field, { reach: 16, light, coarser: smaller, ...ownOf(rough, raster) });
       const left = mean(offs(path, truth));
       if (left > 0.5) lost.push(`${what} ${left.toFixed(1)}`);
     }

@@ -1,6 +1,7 @@
 export { type Bar, barAt } from './bar-at';
 export { type BodyTone, bodyTone, borderBlur, type ToneGroup, type ToneWish } from './body-tone';
 export { type Crossed, crossedEdges } from './across';
+export { ownColour } from './own-colour';
 export { type Drift, type DriftOptions, type Follow, measureDrift } from './drift';
 export { type Economy, measureEconomy } from './economy';
 export { nearestEdge } from './edge';

@@ -14,6 +14,7 @@ import {
   measureDrift,
   measureEconomy,
   measureWeight,
+  ownColour,
   reach,
   reachLevel,
   reachMemory,
@@ -22,6 +23,7 @@ import {
   type Bar,
   type FieldTiles,
   type Follow,
+  type Oklab,
   type Point,
   type Raster,
   type ReachField,
@@ -86,11 +88,17 @@ function by(follow: Follow, width: number | null): { field: FieldTiles; stroke: 
 const followOf = ({ path, follow, width, reach }: TraceWish): Follow =>
   follow ?? likelyFollow(path, field('line', lineBlur(width)), reach);
 
+/** The colour by which a path's own edge is told: its shape's, or while that has none the one it shows of the picture. */
+function ownOf({ path, own, flip, covers }: TraceWish, follow: Follow): { readonly own?: Oklab } {
+  const shown = own ?? (follow === 'edge' && !flip ? ownColour(path, seen!.raster, covers) : null);
+  return shown ? { own: shown } : {};
+}
+
 /** Drift of a path, and what it follows. */
 function traced(wish: TraceWish): Traced {
   const follow = followOf(wish);
   const { field: tiles, stroke } = by(follow, wish.width);
-  return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke }) };
+  return { follow, drift: measureDrift(wish.path, tiles, { ...wish, stroke, ...ownOf(wish, follow) }) };
 }
 
 /** Strokes wider than this are areas, screen pixels. */
@@ -197,11 +205,12 @@ const work: TraceWork = {
     const out: Settled[] = [];
     for (const wish of wishes) {
       if (seen?.key !== key) return null;
-      const { field: tiles, stroke } = by(followOf(wish), wish.width);
+      const follow = followOf(wish);
+      const { field: tiles, stroke } = by(follow, wish.width);
       // What lies far off is looked for from farther away; a stroke's middle is not seen there.
       const levels = tiles.kind === 'edge' && !stroke ? SETTLE_LEVELS : [];
       const coarser = levels.map((level) => smallerField(level, 'edge', EDGE_BLUR));
-      out.push(settle(wish.path, tiles, { ...wish.options, stroke, coarser }));
+      out.push(settle(wish.path, tiles, { ...wish.options, ...ownOf(wish, follow), stroke, coarser }));
       progress?.(out.length / wishes.length);
       await pause();
     }
