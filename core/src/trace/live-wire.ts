@@ -1,6 +1,7 @@
 import type { Point } from '../geometry/vector';
 import { acrossAt, strengthAt } from './field-form';
 import type { FieldTiles } from './field-tiles';
+import { strangeTo, type Training } from './wire-training';
 
 /** Pixels to either side of its beginning that a wire can go. */
 export const ROOM = 400;
@@ -9,6 +10,8 @@ const SIDE = 2 * ROOM + 1;
 const COST_WITHOUT_EDGE = 60;
 /** Cost of going across an edge instead of along it. */
 const ACROSS = 40;
+/** An edge of other colours than were learnt counts as so much less of an edge. */
+const STRANGE = 0.7;
 /** Pixels that a wire keeps away from what is drawn, but within so many of where it begins. */
 const CLEAR = 2;
 const OPEN = 14;
@@ -28,6 +31,8 @@ export interface Wire {
   readonly from: Point;
   /** Slope that counts as half an edge. */
   readonly half: number;
+  /** What the edge looks like that is followed; null where nothing was learnt. */
+  readonly training: Training | null;
   /** The field's pixel of the grid's first. */
   readonly x0: number;
   readonly y0: number;
@@ -36,8 +41,9 @@ export interface Wire {
   readonly by: Uint8Array;
   /** 1 where the cheapest way is known, 2 where none may go. */
   readonly done: Uint8Array;
-  /** What a step onto each pixel costs along each of the four axes, a byte each; 0 until worked out. */
+  /** What a step onto each pixel costs by each of the first four ways, a byte each, and by the four back; 0 until worked out. */
   readonly steps: Uint32Array;
+  readonly back: Uint32Array;
   /** Pixels of the grid that have been written to, in no order, and how many. */
   readonly touched: Int32Array;
   count: number;
@@ -47,8 +53,21 @@ export interface Wire {
   waiting: number;
 }
 
-/** The strongest pixel about a point, nearer ones preferred; null outside the picture. Whole numbers. */
-export function strongestNear(field: FieldTiles, p: Point, within: number): Point | null {
+/**
+ * The strongest pixel about a point, nearer ones preferred, and those that look as was learnt; null outside the picture. Whole
+ * numbers.
+ *
+ * @param nearest nearer ones are preferred by far: where a path begins nothing else tells two edges close by apart
+ */
+export function strongestNear(
+  field: FieldTiles,
+  p: Point,
+  within: number,
+  {
+    training = null,
+    nearest = false,
+  }: { readonly training?: Training | null; readonly nearest?: boolean } = {},
+): Point | null {
   const { width, height } = field.raster;
   const r = Math.max(1, Math.ceil(within));
   const [cx, cy] = [Math.floor(p.x), Math.floor(p.y)];
@@ -58,7 +77,9 @@ export function strongestNear(field: FieldTiles, p: Point, within: number): Poin
     for (let x = Math.max(0, cx - r); x <= Math.min(width - 1, cx + r); x++) {
       const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
       if (d > within + 0.5) continue;
-      const s = strengthAt(field, x, y) * (1 - (0.6 * d) / (within + 1));
+      const { strength, nx, ny } = acrossAt(field, x, y);
+      let s = strength * (nearest ? (1 - d / (within + 1)) ** 2 : 1 - (0.6 * d) / (within + 1));
+      if (training && s > most) s *= 1 - STRANGE * Math.min(...strangeTo(training, { x: x + 0.5, y: y + 0.5 }, { x: nx, y: ny })); // prettier-ignore
       if (s > most) [most, best] = [s, { x, y }];
     }
   return best;
@@ -72,6 +93,7 @@ export function strongestNear(field: FieldTiles, p: Point, within: number): Poin
  * @param from a pixel of the picture, whole numbers
  * @param least slope (or bend) below which nothing counts as an edge
  * @param drawn points it keeps away from, but for those beside its beginning: what is drawn already
+ * @param training what was learnt of the edge so far: others count for less
  * @param before an earlier wire, whose room is used again
  */
 export function startWire(
@@ -80,18 +102,21 @@ export function startWire(
   least: number,
   drawn: readonly Point[] = [],
   before?: Wire,
+  training: Training | null = null,
 ): Wire {
-  const { cost, by, done, steps, touched, lists } = roomOf(before);
+  const { cost, by, done, steps, back, touched, lists } = roomOf(before);
   const wire: Wire = {
     field,
     from,
     half: Math.max(least, 0.25 * strengthAt(field, from.x, from.y)),
+    training,
     x0: from.x - ROOM,
     y0: from.y - ROOM,
     cost,
     by,
     done,
     steps,
+    back,
     touched,
     count: 0,
     lists,
@@ -115,7 +140,7 @@ export function startWire(
   return wire;
 }
 
-type Room = Pick<Wire, 'cost' | 'by' | 'done' | 'steps' | 'touched' | 'lists'>;
+type Room = Pick<Wire, 'cost' | 'by' | 'done' | 'steps' | 'back' | 'touched' | 'lists'>;
 /** Room for a wire, as good as new: only what an earlier one wrote is wiped. */
 function roomOf(before: Wire | undefined): Room {
   const size = SIDE * SIDE;
@@ -125,6 +150,7 @@ function roomOf(before: Wire | undefined): Room {
       by: new Uint8Array(size).fill(NOWHERE),
       done: new Uint8Array(size),
       steps: new Uint32Array(size),
+      back: new Uint32Array(size),
       touched: new Int32Array(size),
       lists: Array.from({ length: LONGEST_STEP + 1 }, () => []),
     };
@@ -160,20 +186,37 @@ export function edgeOf(
   return { edge: s / (s + half * half), nx, ny };
 }
 
-/** What steps onto a pixel cost along the four axes, a byte each: there and back cost the same. */
-function stepsOnto(wire: Wire, x: number, y: number): number {
+/** Edges so faint are not looked at for their colours: they hardly count. */
+const FAINT = 0.05;
+
+/** Works out what steps onto a pixel cost, `at` in the grid: there and back cost the same where nothing was learnt. */
+function priceSteps(wire: Wire, at: number, x: number, y: number): void {
   const { edge, nx, ny } = edgeOf(wire, x, y);
-  return (
-    stepCost(edge, nx, ny, 0) |
-    (stepCost(edge, nx, ny, 1) << 8) |
-    (stepCost(edge, nx, ny, 2) << 16) |
-    (stepCost(edge, nx, ny, 3) << 24)
-  );
+  const { training, steps, back } = wire;
+  if (!training || edge < FAINT) {
+    steps[at] = back[at] = fourSteps(edge, edge, nx, ny, 0);
+    return;
+  }
+  const [toLeft, toRight] = strangeTo(training, { x: x + 0.5, y: y + 0.5 }, { x: nx, y: ny });
+  const [left, right] = [edge * (1 - STRANGE * toLeft), edge * (1 - STRANGE * toRight)];
+  steps[at] = fourSteps(left, right, nx, ny, 0);
+  back[at] = fourSteps(left, right, nx, ny, 4);
+}
+
+/** Costs of four ways from `first` on, a byte each, of an edge that counts so much with (nx, ny) to the left, and to the right. */
+function fourSteps(left: number, right: number, nx: number, ny: number, first: 0 | 4): number {
+  let packed = 0;
+  for (let k = 0; k < 4; k++) {
+    const way = first + k;
+    const edge = DY[way]! * nx - DX[way]! * ny > 0 ? left : right;
+    packed |= stepCost(edge, nx, ny, way) << (8 * k);
+  }
+  return packed;
 }
 
 /** Finds cheapest ways until the one to a pixel is known, or `most` pixels more are. */
 function expand(wire: Wire, goal: number, most: number): void {
-  const { cost, by, done, steps, touched, lists, field, x0, y0 } = wire;
+  const { cost, by, done, steps, back, touched, lists, field, x0, y0 } = wire;
   const { width, height } = field.raster;
   // The part of the grid that lies on the picture.
   const left = Math.max(0, -x0);
@@ -201,10 +244,10 @@ function expand(wire: Wire, goal: number, most: number): void {
       const q = qy * SIDE + qx;
       if (done[q]) continue;
       if (steps[q] === 0) {
-        steps[q] = stepsOnto(wire, x0 + qx, y0 + qy);
+        priceSteps(wire, q, x0 + qx, y0 + qy);
         touched[wire.count++] = q;
       }
-      const c = wire.level + ((steps[q]! >>> ((way & 3) << 3)) & 255);
+      const c = wire.level + (((way < 4 ? steps : back)[q]! >>> ((way & 3) << 3)) & 255);
       if (c >= cost[q]!) continue;
       cost[q] = c;
       by[q] = way;

@@ -1,10 +1,10 @@
-import { oklabOfLinear, type Oklab } from '../colour/oklab';
-import { LINEAR_OF_BYTE } from '../colour/srgb';
+import type { Oklab } from '../colour/oklab';
 import { boxOfPoints } from '../geometry/bounds';
 import { insideEvenOdd } from '../geometry/flatten';
 import type { Path } from '../path/path';
 import { flattenPath } from '../path/path-measure';
 import type { Raster } from '../picture/raster';
+import { colourAt, middleColour } from './colour-at';
 import { coveredPlaces, type Cover } from './covers';
 
 /** Places looked at across the longer side of a path's box, and the fewest that tell anything. */
@@ -31,22 +31,15 @@ export function ownColour(path: Path, raster: Raster, covers: readonly Cover[] =
   const box = boxOfPoints(outline);
   const step = Math.max(1, Math.max(box.x1 - box.x0, box.y1 - box.y0) / PLACES_ACROSS);
   const isCovered = coveredPlaces(path, covers);
-  const { width, height, data } = raster;
   const found: Oklab[] = [];
   for (let y = box.y0 + step / 2; y < box.y1; y += step)
     for (let x = box.x0 + step / 2; x < box.x1; x += step) {
-      const [i, j] = [Math.floor(x), Math.floor(y)];
-      if (i < 0 || j < 0 || i >= width || j >= height) continue;
+      if (x < 0 || y < 0 || x >= raster.width || y >= raster.height) continue;
       if (!insideEvenOdd([outline], { x, y }) || isCovered({ x, y })) continue;
-      const p = 4 * (j * width + i);
-      // Clear pixels show white paper.
-      const solid = data[p + 3]! / 255;
-      const light = (c: number): number => solid * LINEAR_OF_BYTE[data[p + c]!]! + 1 - solid;
-      found.push(oklabOfLinear(light(0), light(1), light(2)));
+      found.push(colourAt(raster, { x, y }));
     }
   if (found.length < FEWEST) return null;
-  const middle = [0, 1, 2].map((c) => found.map((v) => v[c]!).sort((a, b) => a - b)[found.length >> 1]!);
-  const [l, a, b] = middle as [number, number, number];
+  const [l, a, b] = middleColour(found);
   const alike = found.filter((v) => Math.hypot(v[0] - l, COLOUR * (v[1] - a), COLOUR * (v[2] - b)) <= ALIKE);
   return alike.length >= OF_ONE_COLOUR * found.length ? [l, a, b] : null;
 }

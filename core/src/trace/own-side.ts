@@ -1,9 +1,7 @@
-import type { Oklab } from '../colour/oklab';
-import type { Raster } from '../picture/raster';
 import { tileAbout, type FieldTiles } from './field-tiles';
 import { smoothRows } from './drift-track';
-import { oklabPlanes } from './oklab-planes';
 import type { Station } from './stations';
+import type { Unlikeness } from './unlikeness';
 
 /** Colours beside a place are those so far to either side of it, pixels, and in blurs of the picture: nearer they are mixed. */
 const BESIDE_PX = 1.5;
@@ -18,8 +16,6 @@ const FOREIGN = 0.16;
 const NEAR_PX = 8;
 /** Colours are read at places so far apart along the path, pixels: they change slowly there. */
 const READ_APART_PX = 2;
-/** Differences of a and b count so many times, as in edge fields. */
-const COLOUR = 2;
 
 /**
  * What it costs to take each place across a path for the shape's border, by the colours on both sides of it: nothing where the
@@ -96,41 +92,4 @@ export function strangeness(
   leasts.sort((a, b) => a - b);
   // A drawing in colours of its own says nothing of the picture's.
   return (leasts[leasts.length >> 1] ?? 0) > FOREIGN ? out.fill(0) : out;
-}
-
-/** How far the picture's colour is from a given one at a place, OKLab with a and b weighted. */
-export type Unlikeness = (x: number, y: number) => number;
-
-/** Sides of the squares in which unlikeness is worked out, pixels. */
-const SQUARE = 32;
-
-/** That of a picture, worked out where it is asked for; what lies beside the picture is as its border. */
-export function unlikeness(raster: Raster, [l, a, b]: Oklab): Unlikeness {
-  const squares = new Map<number, Float32Array>();
-  let last: Float32Array = new Float32Array(0);
-  let lastKey = NaN;
-  return (x, y) => {
-    const px = x < 0 ? 0 : x >= raster.width ? raster.width - 1 : x | 0;
-    const py = y < 0 ? 0 : y >= raster.height ? raster.height - 1 : y | 0;
-    const i = (px / SQUARE) | 0;
-    const j = (py / SQUARE) | 0;
-    const key = j * 65_536 + i;
-    if (key !== lastKey) {
-      let square = squares.get(key);
-      if (!square) {
-        const [L, A, B] = oklabPlanes(raster, i * SQUARE, j * SQUARE, SQUARE, SQUARE) as [Float32Array, Float32Array, Float32Array]; // prettier-ignore
-        square = new Float32Array(SQUARE * SQUARE);
-        for (let k = 0; k < square.length; k++) {
-          const dl = L[k]! - l;
-          const da = COLOUR * (A[k]! - a);
-          const db = COLOUR * (B[k]! - b);
-          square[k] = Math.sqrt(dl * dl + da * da + db * db);
-        }
-        squares.set(key, square);
-      }
-      last = square;
-      lastKey = key;
-    }
-    return last[(py - j * SQUARE) * SQUARE + px - i * SQUARE]!;
-  };
 }

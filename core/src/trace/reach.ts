@@ -23,6 +23,7 @@ import { strengthAt } from './field-form';
 import type { FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
+import { scaledCubics, trainWire } from './wire-training';
 import type { KnownEdge, Reached } from './reach-offer';
 import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn } from './reach-offer';
 
@@ -91,6 +92,8 @@ const ENOUGH_AT_ONCE = 2500;
 const ENOUGH = 90;
 /** So far an edge is followed where a path only begins and no turns are asked for, pixels. */
 const SHORT_LOOK = 48;
+/** A path begins on the nearer of two edges where the stronger one is so much farther off, pixels of the smaller picture. */
+const ANOTHER_EDGE_PX = 2;
 /** About where a path began what is drawn does not close the way, pixels of the smaller picture. */
 const CLOSING_ROOM = 8;
 
@@ -143,7 +146,10 @@ function offerBeginning({ field, pointer, options, endAt }: Question): Reached |
 }
 
 /** Starts the wire from the last anchor, unless the one that is kept starts there: of it the edge is known in part. */
-function wireFrom({ field: { coarse, ratio }, options, memory }: Question, start: ReachStart): Wire {
+function wireFrom(
+  { field: { coarse, ratio }, options, memory }: Pick<Question, 'field' | 'options' | 'memory'>,
+  start: ReachStart,
+): Wire {
   const { at, leave, drawn } = start;
   const key = `${at.x} ${at.y} ${leave?.x} ${leave?.y} ${ratio} ${drawn.length} ${coarse.kind} ${options.tolerance} ${options.light}`;
   if (memory.key === key && memory.wire?.field === coarse) return memory.wire;
@@ -158,7 +164,9 @@ function wireFrom({ field: { coarse, ratio }, options, memory }: Question, start
   const closed = memory.drawn.filter((p) => !first || distance(p, first) > CLOSING_ROOM * ratio).map(small);
   memory.key = key;
   memory.edge = null;
-  memory.wire = startWire(coarse, seed, leastStrength(coarse, seed), closed, memory.wire ?? undefined);
+  const training =
+    coarse.kind === 'edge' ? trainWire(coarse, scaledCubics(drawn, 1 / ratio), small(at)) : null;
+  memory.wire = startWire(coarse, seed, leastStrength(coarse, seed), closed, memory.wire ?? undefined, training); // prettier-ignore
   return memory.wire;
 }
 
@@ -246,12 +254,27 @@ export function reach(
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
   memory.open = false;
   const sought = to?.at ?? pointer;
-  const end = strongestNear(coarse, { x: sought.x / ratio, y: sought.y / ratio }, to ? 2 : near / ratio);
-  if (!end || strengthAt(coarse, end.x, end.y) < leastStrength(coarse, end)) return null;
+  const within = to ? 2 : near / ratio;
+  const wire = start && wireFrom({ field, options, memory }, start);
+  const about = { x: sought.x / ratio, y: sought.y / ratio };
+  /** The strongest pixel there, if it is an edge at all. */
+  const edgeBy = (preferred: Parameters<typeof strongestNear>[3]): Point | null => {
+    const found = strongestNear(coarse, about, within, preferred);
+    return found && strengthAt(coarse, found.x, found.y) >= leastStrength(coarse, found) ? found : null;
+  };
   const large = (p: Point): Point => ({ x: (p.x + 0.5) * ratio, y: (p.y + 0.5) * ratio });
-  const question: Question = { field, pointer, options, memory, end, endAt: large(end) };
-  if (!start) return offerBeginning(question);
-  const wire = wireFrom(question, start);
+  const asked = (end: Point): Question => ({ field, pointer, options, memory, end, endAt: large(end) });
+  if (!start || !wire) {
+    // Where a path begins nothing but nearness tells two edges close by apart.
+    const [near, strong] = [edgeBy({ nearest: true }), edgeBy({})];
+    const offered = strong && offerBeginning(asked(strong));
+    const other = near && strong && distance(near, strong) > 1 ? offerBeginning(asked(near)) : null;
+    const off = (found: Reached): number => distance(found.at, pointer);
+    return other && (!offered || off(other) < off(offered) - ANOTHER_EDGE_PX * ratio) ? other : offered;
+  }
+  const end = edgeBy({ training: wire.training });
+  if (!end) return null;
+  const question = asked(end);
   const along = { tolerance, leave: start.leave, about: ABOUT, stray: STRAY_SHARE, most, level };
   if (memory.edge && !to) {
     const known = offerKnown(question, memory.edge, along);

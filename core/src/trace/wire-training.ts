@@ -1,0 +1,123 @@
+import { cubicDerivative, cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
+import { scale, unit, type Point } from '../geometry/vector';
+import { colourAt, middleColour } from './colour-at';
+import { acrossAt } from './field-form';
+import { tileAbout, type FieldTiles } from './field-tiles';
+import { leastStrength } from './noise';
+import { unlikeness, type Unlikeness } from './unlikeness';
+
+/** So much of what was followed last is learnt from, and places so far apart; pixels of the field. */
+const LEARNT_PX = 96;
+const APART_PX = 2;
+/** Fewer places on an edge teach nothing; about a beginning the edge is learnt from so many to either side. */
+const FEWEST = 5;
+const ABOUT_BEGINNING = 3;
+/** Colours beside an edge are those so far to either side of it: pixels of the field, and blurs of the picture. */
+const BESIDE_PX = 2;
+const BESIDE_IN_BLURS = 1.6;
+/**
+ * How much farther a colour may be from the learnt one than most places were, and by how much more it is another's; OKLab with a
+ * and b weighted. Edges of fewer than four ΔE are never told apart by it.
+ */
+const SLACK = 0.04;
+const ANOTHER = 0.08;
+/** The share of places whose colours are taken to be the edge's own. */
+const MOST = 0.8;
+
+/** What a wire has learnt of the edge it follows: the colours on its two sides. */
+export interface Training {
+  /** How far off an edge its sides' colours are read, pixels. */
+  readonly beside: number;
+  /** How far a colour is from that on the left of the way, and on the right, beyond what is usual: 0 alike, 1 another. */
+  readonly left: Unlikeness;
+  readonly right: Unlikeness;
+  /** Whether left and right are known; else they may change places. */
+  readonly oriented: boolean;
+}
+
+/** A place on the edge and the unit way to the left of it, as seen on screen. */
+interface Place {
+  readonly at: Point;
+  readonly left: Point;
+}
+
+/** Places along the segments drawn last, the last first. */
+function placesDrawn(drawn: readonly Cubic[]): Place[] {
+  const out: Place[] = [];
+  let still = LEARNT_PX;
+  for (let s = drawn.length - 1; s >= 0 && still > 0; s--) {
+    const c = drawn[s]!;
+    const n = Math.ceil(cubicLength(c) / APART_PX);
+    for (let k = n; k >= 0 && still > 0; k--, still -= APART_PX) {
+      const way = unit(cubicDerivative(c, k / Math.max(1, n)));
+      if (way) out.push({ at: cubicPoint(c, k / Math.max(1, n)), left: { x: way.y, y: -way.x } });
+    }
+  }
+  return out;
+}
+
+/** Places along the edge about a beginning: which side is which is not known there. */
+function placesAbout(field: FieldTiles, at: Point): Place[] {
+  const { nx, ny } = acrossAt(field, Math.floor(at.x), Math.floor(at.y));
+  return Array.from({ length: 2 * ABOUT_BEGINNING + 1 }, (_, k) => {
+    const along = k - ABOUT_BEGINNING;
+    return { at: { x: at.x - along * ny, y: at.y + along * nx }, left: { x: nx, y: ny } };
+  });
+}
+
+/**
+ * Learns what the edge looks like that has been followed so far, so that the wire keeps to it beside a stronger one: the
+ * colours on its two sides. Source: Mortensen and Barrett, "Intelligent scissors for image composition" (1995), training on
+ * the fly; "Interactive segmentation with intelligent scissors" (1998), inside and outside pixel values.
+ *
+ * @param field an edge field
+ * @param drawn the segments drawn so far, in the field's pixels; where none lies on an edge the beginning teaches
+ * @param from where the wire begins
+ * @returns null where there is no edge to learn from
+ */
+export function trainWire(field: FieldTiles, drawn: readonly Cubic[], from: Point): Training | null {
+  const { raster } = field;
+  const { width, height } = raster;
+  const onEdge = ({ at }: Place): boolean => {
+    const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
+    return (
+      x >= 0 &&
+      y >= 0 &&
+      x < width &&
+      y < height &&
+      acrossAt(field, x, y).strength >= leastStrength(field, at)
+    );
+  };
+  const followed = placesDrawn(drawn).filter(onEdge);
+  const oriented = followed.length >= FEWEST;
+  const places = oriented ? followed : placesAbout(field, from).filter(onEdge);
+  if (places.length < FEWEST) return null;
+  const beside = Math.max(BESIDE_PX, BESIDE_IN_BLURS * tileAbout(field, from).seen);
+  const side = (sign: 1 | -1): Unlikeness => {
+    const spots = places.map(({ at, left }) => ({ x: at.x + sign * beside * left.x, y: at.y + sign * beside * left.y })); // prettier-ignore
+    const unlike = unlikeness(raster, middleColour(spots.map((p) => colourAt(raster, p))));
+    const usual = spots.map((p) => unlike(p.x, p.y)).sort((a, b) => a - b)[Math.floor(MOST * (spots.length - 1))]!; // prettier-ignore
+    return (x, y) => Math.min(1, Math.max(0, (unlike(x, y) - usual - SLACK) / ANOTHER));
+  };
+  return { beside, left: side(1), right: side(-1), oriented };
+}
+
+/**
+ * How strange an edge is to what was learnt, 0 to 1, when one goes along it with (nx, ny) to the left, and to the right. Both
+ * sides count: two edges close by share what lies between them.
+ */
+export function strangeTo(
+  { beside, left, right, oriented }: Training,
+  { x, y }: Point,
+  { x: nx, y: ny }: Point,
+): readonly [toLeft: number, toRight: number] {
+  const [ax, ay, bx, by] = [x + beside * nx, y + beside * ny, x - beside * nx, y - beside * ny];
+  const [leftA, leftB, rightA, rightB] = [left(ax, ay), left(bx, by), right(ax, ay), right(bx, by)];
+  const [toLeft, toRight] = [(leftA + rightB) / 2, (leftB + rightA) / 2];
+  const either = Math.min(toLeft, toRight);
+  return oriented ? [toLeft, toRight] : [either, either];
+}
+
+/** Segments in a picture made smaller. */
+export const scaledCubics = (cubics: readonly Cubic[], by: number): Cubic[] =>
+  cubics.map(([a, b, c, d]) => [scale(a, by), scale(b, by), scale(c, by), scale(d, by)]);
