@@ -13,6 +13,7 @@ import {
   type Oklab,
   type Path,
   type Raster,
+  type ReachField,
   type Rgb,
 } from '@mirrot/core';
 import { halved } from '../core/src/picture/halve';
@@ -28,6 +29,13 @@ const at95 = (v: readonly number[]): number =>
   v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
 const f = (v: number, wide: number, digits = 2): string => v.toFixed(digits).padStart(wide);
 const fieldOf = (raster: Raster): FieldTiles => edgeTiles(raster);
+/** What Reach looks at: a picture, and the same made smaller by halves. */
+const pyramid = ([fine, ...smaller]: readonly FieldTiles[]): ReachField => ({
+  fine: fine!,
+  coarse: fine!,
+  ratio: 1,
+  ...(smaller.length > 0 && { halved: () => pyramid(smaller) }),
+});
 const offs = (path: Path, truth: Path): number[] =>
   pointsAlong(path).map((p) => nearestOnPath(truth, p)!.distance);
 
@@ -88,9 +96,8 @@ for (const condition of CONDITIONS) {
     }
     if (parts.has('reach'))
       for (const [size, scale] of [1, 0.5].entries()) {
-        const shown = scale === 1 ? field : smaller[0]!;
         const whole = transformPath(truth, [scale, 0, 0, scale, 0, 0]);
-        const done = clickAlong({ fine: shown, coarse: shown, ratio: 1 }, whole, 0.6, 8, {
+        const done = clickAlong(pyramid(scale === 1 ? [field, ...smaller] : smaller), whole, 0.6, 8, {
           light,
           strays: STRAYS_PX,
           seed: 300 + k,

@@ -1,7 +1,7 @@
 import { boxOfPoints, type Box } from './bounds';
 import { integrate } from './gauss';
 import { quadraticRoots } from './polynomial';
-import { cross, distance, mix, subtract, type Point } from './vector';
+import { cross, distance, mix, scale, subtract, type Point } from './vector';
 
 /** A cubic Bézier curve by its four control points, first and last on the curve. */
 export type Cubic = readonly [Point, Point, Point, Point];
@@ -113,6 +113,14 @@ export function subCubic(c: Cubic, from: number, to: number): Cubic {
   if (to >= 1) return rest;
   return splitCubic(rest, (to - from) / (1 - from))[0];
 }
+
+/** A cubic about the origin so many times as large. */
+export const scaledCubic = ([a, b, c, d]: Cubic, by: number): Cubic => [
+  scale(a, by),
+  scale(b, by),
+  scale(c, by),
+  scale(d, by),
+];
 
 /** A cubic the other way round. */
 export const reversedCubic = ([a, b, c, d]: Cubic): Cubic => [d, c, b, a];

@@ -13,7 +13,7 @@ import { chainRun, farthestFrom } from '../path/fit-chain';
 import { runOfPoints } from '../path/fit-path';
 import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
 import { segmentToPlace } from './reach-offer';
-import { painted, photographed } from './testing';
+import { enlarged, painted, photographed } from './testing';
 
 /** Asked until all of it is told. */
 const reach: typeof ask = (field, start, pointer, options, memory) => {
@@ -284,6 +284,21 @@ describe('acute tips and grain', () => {
       expect(path.anchors.length, log.join('\n')).toBeLessThanOrEqual(DROP.anchors.length);
     },
   );
+
+  it('needs few anchors on a picture five times enlarged, its steps smoothed, and gives all of it in the picture’s own pixels', () => {
+    const DISC = circlePath(140, 140, 104);
+    const small = painted(56, 56, [{ path: transformPath(DISC, [0.2, 0, 0, 0.2, 0, 0]), rgb: INK }], PAPER);
+    const large = enlarged(small, 5);
+    const [fine, half] = [edgeTiles(large), edgeTiles(halved(large))];
+    const plain = { fine, coarse: fine, ratio: 1 };
+    const field = { ...plain, halved: () => ({ fine: half, coarse: half, ratio: 1 }) };
+    const [one, other] = [plain, field].map((f) => clickAlong(f, DISC, WHERE.tolerance, WHERE.near, {}));
+    expect(other!.whole, other!.log.join('\n')).toBe(true);
+    expect(other!.path.anchors.length).toBeLessThanOrEqual(1.5 * DISC.anchors.length);
+    expect(other!.path.anchors.length).toBeLessThan(one!.path.anchors.length);
+    const off = pointsAlong(other!.path).map((p) => nearestOnPath(DISC, p)!.distance);
+    expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.6);
+  });
 
   it.each([
     ['grain', 0.7, 10],

@@ -1,5 +1,5 @@
-import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
-import { distance, type Point } from '../geometry/vector';
+import { cubicLength, cubicPoint, scaledCubic, type Cubic } from '../geometry/cubic';
+import { distance, scale, type Point } from '../geometry/vector';
 import { chainRun, farthestFrom, fitChain, type ChainOptions } from '../path/fit-chain';
 import { fitStretch, type Run } from '../path/fit-path';
 import {
@@ -20,10 +20,10 @@ import {
 } from './edge-run';
 import type { Light } from './edge-profile';
 import { strengthAt } from './field-form';
-import type { FieldTiles } from './field-tiles';
+import { tileAbout, type FieldTiles } from './field-tiles';
 import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
-import { scaledCubics, trainWire } from './wire-training';
+import { trainWire } from './wire-training';
 import type { KnownEdge, Reached } from './reach-offer';
 import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn } from './reach-offer';
 
@@ -33,7 +33,15 @@ export interface ReachField {
   readonly coarse: FieldTiles;
   /** Pixels of the picture that one of the smaller one is wide. */
   readonly ratio: number;
+  /** The same for the picture halved, in its pixels: where the picture is soft that is where its edges are looked for. */
+  readonly halved?: () => ReachField;
 }
+
+/**
+ * A picture is looked at halved where it is at least so soft, pixels: halved it is still as soft as sharp lenses make it, so that
+ * nothing is lost but grain, and the steps of what was enlarged (Lindeberg 1998).
+ */
+const SOFT_PX = 1.35;
 
 /** The smallest picture a way is looked for in: halved so many times. */
 const SMALLEST = 4;
@@ -165,7 +173,13 @@ function wireFrom(
   memory.key = key;
   memory.edge = null;
   const training =
-    coarse.kind === 'edge' ? trainWire(coarse, scaledCubics(drawn, 1 / ratio), small(at)) : null;
+    coarse.kind === 'edge'
+      ? trainWire(
+          coarse,
+          drawn.map((c) => scaledCubic(c, 1 / ratio)),
+          small(at),
+        )
+      : null;
   memory.wire = startWire(coarse, seed, leastStrength(coarse, seed), closed, memory.wire ?? undefined, training); // prettier-ignore
   return memory.wire;
 }
@@ -250,8 +264,14 @@ export function reach(
   memory: ReachMemory,
 ): Reached | null {
   const { tolerance, near, to, light = 'looks', most = 1, level = { x: 1, y: 0 } } = options;
-  const { fine, coarse, ratio } = field;
+  const { fine, coarse, ratio, halved } = field;
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
+  if (halved && tileAbout(fine, start?.at ?? pointer).seen >= SOFT_PX) {
+    const found = reach(halved(), start && scaledStart(start, 0.5), scale(pointer, 0.5), scaledOptions(options, 0.5), memory); // prettier-ignore
+    if (found) return scaledAnswer(found, 2);
+    // By a tip, where soft sides leave little of either, a path may still begin.
+    if (start) return null;
+  }
   memory.open = false;
   const sought = to?.at ?? pointer;
   const within = to ? 2 : near / ratio;
@@ -291,3 +311,26 @@ function pointsOf(c: Cubic): Point[] {
   const n = Math.max(1, Math.ceil(cubicLength(c) / 2));
   return Array.from({ length: n }, (_, i) => cubicPoint(c, i / n));
 }
+
+const scaledStart = ({ at, leave, drawn }: ReachStart, by: number): ReachStart => ({
+  at: scale(at, by),
+  leave,
+  drawn: drawn.map((c) => scaledCubic(c, by)),
+});
+
+const scaledOptions = ({ to, tolerance, near, ...others }: ReachOptions, by: number): ReachOptions => ({
+  ...others,
+  tolerance: by * tolerance,
+  near: by * near,
+  ...(to && { to: { ...to, at: scale(to.at, by) } }),
+});
+
+const scaledAnswer = (found: Reached, by: number): Reached => ({
+  ...found,
+  at: scale(found.at, by),
+  segments: found.segments.map((s) => ({ ...s, cubic: scaledCubic(s.cubic, by) })),
+  mean: by * found.mean,
+  worst: by * found.worst,
+  farthest: found.farthest && scaledCubic(found.farthest, by),
+  hints: found.hints.map((p) => scale(p, by)),
+});

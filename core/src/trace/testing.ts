@@ -154,3 +154,27 @@ function softened(plane: Float32Array, width: number, height: number, sigma: num
     for (let x = 0; x < w; x++) wide[y * w + x] = plane[within(y, height) * width + within(x, width)]!;
   return blurPlane(wide, w, h, g, r);
 }
+
+/** A picture made larger by cubics between its pixels. Source: Keys, "Cubic convolution interpolation" (1981), from memory. */
+export function enlarged({ width, height, data }: Raster, times: number): Raster {
+  const [w, h] = [width * times, height * times];
+  const out = new Uint8ClampedArray(w * h * 4);
+  const weight = (d: number): number => {
+    const a = Math.abs(d);
+    return a < 1 ? 1.5 * a ** 3 - 2.5 * a ** 2 + 1 : a < 2 ? -0.5 * a ** 3 + 2.5 * a ** 2 - 4 * a + 2 : 0;
+  };
+  for (let y = 0; y < h; y++)
+    for (let x = 0; x < w; x++) {
+      const [u, v] = [(x + 0.5) / times - 0.5, (y + 0.5) / times - 0.5];
+      const [i, j] = [Math.floor(u), Math.floor(v)];
+      const sum = [0, 0, 0, 0];
+      for (let q = j - 1; q <= j + 2; q++)
+        for (let p = i - 1; p <= i + 2; p++) {
+          const at = 4 * (Math.min(height - 1, Math.max(0, q)) * width + Math.min(width - 1, Math.max(0, p)));
+          const share = weight(u - p) * weight(v - q);
+          for (let c = 0; c < 4; c++) sum[c]! += share * data[at + c]!;
+        }
+      out.set(sum, 4 * (y * w + x));
+    }
+  return { width: w, height: h, data: out };
+}

@@ -1,5 +1,5 @@
 import { cubicDerivative, cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
-import { scale, unit, type Point } from '../geometry/vector';
+import { unit, type Point } from '../geometry/vector';
 import { colourAt, middleColour } from './colour-at';
 import { acrossAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
@@ -117,7 +117,3 @@ export function strangeTo(
   const either = Math.min(toLeft, toRight);
   return oriented ? [toLeft, toRight] : [either, either];
 }
-
-/** Segments in a picture made smaller. */
-export const scaledCubics = (cubics: readonly Cubic[], by: number): Cubic[] =>
-  cubics.map(([a, b, c, d]) => [scale(a, by), scale(b, by), scale(c, by), scale(d, by)]);

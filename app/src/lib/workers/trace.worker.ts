@@ -126,15 +126,22 @@ function boundTo(
   return { follow: follow ?? (stroke ? 'middle' : 'edge'), width: stroke?.width ?? null, onStroke: stroke !== null }; // prettier-ignore
 }
 
+/** Soft pictures are halved so many times at most. */
+const MOST_HALVINGS = 2;
 /** The picture as the next segment is looked for in it: by pixels about as large as those of the screen. */
 function reachField({ shown, start, pointer }: ReachWish, follow: Follow, width: number | null): ReachField {
   const { kind, blur } =
     follow === 'edge' ? fieldFor('edge', null) : { kind: 'line' as const, blur: lineBlur(width) };
-  const fine = field(kind, blur);
   const far = start ? Math.max(Math.abs(pointer.x - start.at.x), Math.abs(pointer.y - start.at.y)) : 0;
   const level = reachLevel(shown, far);
-  if (level === 0) return { fine, coarse: fine, ratio: 1 };
-  return { fine, coarse: smallerField(level, kind, blur), ratio: 2 ** level };
+  /** As it is in the picture halved so many times. */
+  const halvedTo = (halvings: number): ReachField => {
+    const fine = halvings === 0 ? field(kind, blur) : smallerField(halvings, kind, blur);
+    const coarse = level > halvings ? smallerField(level, kind, blur) : fine;
+    const halved = kind === 'edge' && halvings < MOST_HALVINGS ? () => halvedTo(halvings + 1) : undefined;
+    return { fine, coarse, ratio: 2 ** Math.max(0, level - halvings), ...(halved && { halved }) };
+  };
+  return halvedTo(0);
 }
 
 /** How far about the pointer the picture is looked at beforehand, while nothing is asked, pixels. */
