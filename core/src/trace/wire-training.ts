@@ -1,6 +1,7 @@
 import { cubicDerivative, cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { unit, type Point } from '../geometry/vector';
 import { colourAt, middleColour } from './colour-at';
+import { peakAcross } from './edge-peak';
 import { acrossAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
 import { leastStrength } from './noise';
@@ -33,6 +34,21 @@ export interface Training {
   readonly right: Unlikeness;
   /** Whether left and right are known; else they may change places. */
   readonly oriented: boolean;
+}
+
+/** A stronger edge is looked for so far to either side; nearer than that it is the same one; pixels of the field. */
+const NEAR_PX = 8;
+const SAME_PX = 2.5;
+/** The share of places with a stronger edge beside them from which on there is something to be kept from. */
+const CROWDED = 0.25;
+
+/** Whether a stronger edge runs along close by: an edge that stands alone is followed whatever its colours become. */
+function isCrowded(field: FieldTiles, places: readonly Place[]): boolean {
+  const beside = places.filter(({ at, left }) => {
+    const { off, strength } = peakAcross(field, at, left, NEAR_PX);
+    return Math.abs(off) > SAME_PX && strength > acrossAt(field, Math.floor(at.x), Math.floor(at.y)).strength;
+  });
+  return beside.length >= CROWDED * places.length;
 }
 
 /** A place on the edge and the unit way to the left of it, as seen on screen. */
@@ -73,7 +89,7 @@ function placesAbout(field: FieldTiles, at: Point): Place[] {
  * @param field an edge field
  * @param drawn the segments drawn so far, in the field's pixels; where none lies on an edge the beginning teaches
  * @param from where the wire begins
- * @returns null where there is no edge to learn from
+ * @returns null where there is no edge to learn from, or no stronger one close by
  */
 export function trainWire(field: FieldTiles, drawn: readonly Cubic[], from: Point): Training | null {
   const { raster } = field;
@@ -91,7 +107,7 @@ export function trainWire(field: FieldTiles, drawn: readonly Cubic[], from: Poin
   const followed = placesDrawn(drawn).filter(onEdge);
   const oriented = followed.length >= FEWEST;
   const places = oriented ? followed : placesAbout(field, from).filter(onEdge);
-  if (places.length < FEWEST) return null;
+  if (places.length < FEWEST || !isCrowded(field, places)) return null;
   const beside = Math.max(BESIDE_PX, BESIDE_IN_BLURS * tileAbout(field, from).seen);
   const side = (sign: 1 | -1): Unlikeness => {
     const spots = places.map(({ at, left }) => ({ x: at.x + sign * beside * left.x, y: at.y + sign * beside * left.y })); // prettier-ignore
