@@ -115,3 +115,17 @@ export async function startFromShipped(page: Page, picture: string, name: string
   await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();
   return hands(page);
 }
+
+/** Pastes or drops a file as a person would, by the event the browser makes of it. */
+export const byHand = (kind: 'paste' | 'drop', name: string, base64: string): string => `
+  (() => {
+    const bytes = Uint8Array.from(atob('${base64}'), (c) => c.charCodeAt(0));
+    const data = new DataTransfer();
+    data.items.add(new File([bytes], '${name}', { type: '${name.endsWith('.png') ? 'image/png' : 'image/jpeg'}' }));
+    const target = document.querySelector('main');
+    target.dispatchEvent(${
+      kind === 'paste'
+        ? "new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })"
+        : "new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true })"
+    });
+  })()`;

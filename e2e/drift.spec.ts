@@ -1,8 +1,18 @@
 import type { Page } from '@playwright/test';
 import { expect, test } from './test';
-import { apply, cubicPoint, cubicTangent, parsePathData, pathCubics } from '@mirrot/core';
+import sharp from 'sharp';
+import {
+  apply,
+  cubicPoint,
+  cubicTangent,
+  nearestOnPath,
+  parsePathData,
+  pathCubics,
+  transformPath,
+  type Shape,
+} from '@mirrot/core';
 import { PLANT_LABELS } from '../demo/originals/plant-labels';
-import { openDemo } from './desk';
+import { byHand, openDemo, openNew } from './desk';
 
 /** The figure beside a shape's anchors in the stack, in picture pixels. */
 const driftOf = async (page: Page, name: string): Promise<number> => {
@@ -176,4 +186,30 @@ test('drift is measured though its worker dies at first; where it keeps dying th
   await h.key('v');
   await h.key('ArrowRight');
   await expect(page.getByText('all changes kept')).toBeVisible();
+});
+
+test('a soft outline without a fill, drawn 20 px off, comes home by one press', async ({ page }) => {
+  // Truth: the leaf as it is painted, seen through a blur of 3 px; source outside: sharp's Gaussian.
+  const data = 'M90 330C60 190 130 90 370 60C400 210 310 340 90 330Z';
+  const leaf = parsePathData(data)[0]!;
+  const svg = `<svg xmlns="http://www.w3.org/2000/svg" width="480" height="400"><rect width="480" height="400" fill="#b6aa96"/><path d="${data}" fill="#8f9a7c"/></svg>`;
+  const picture = await sharp(Buffer.from(svg)).blur(3).png().toBuffer();
+  const away = transformPath(leaf, [1, 0, 0, 1, 14, -14]);
+  const rough: Shape = { id: 'leaf', type: 'shape', name: 'Leaf', shown: true, locked: false, opacity: 1, fill: null, stroke: null, paths: [{ ...away, id: 'leaf-p' }] }; // prettier-ignore
+  const h = await openNew(page, 'Soft', { width: 480, height: 400, unit: 'px' }, [rough]);
+  await expect(page.getByText('all changes kept')).toBeVisible();
+  await page.evaluate(byHand('drop', 'soft.png', picture.toString('base64')));
+  await expect(page.getByText('soft.png lies on the sheet.')).toBeVisible();
+  const { placement } = (await h.art()).pictures[0]!;
+  await h.key('3');
+  await h.key('v');
+  await h.key('e');
+  await expect(page.getByText(/^Settle Leaf: mean drift .* → 0\.\d\d px/)).toBeVisible();
+  await h.key('Enter');
+  await expect(page.getByText('all changes kept')).toBeVisible();
+  const settled = (await h.shapes())[0]!.paths[0]!;
+  expect(settled.anchors).toHaveLength(leaf.anchors.length);
+  const truth = transformPath(leaf, placement);
+  const offs = pathCubics(settled).flatMap((c) => Array.from({ length: 40 }, (_, k) => nearestOnPath(truth, cubicPoint(c, k / 40))!.distance)); // prettier-ignore
+  expect(offs.reduce((sum, v) => sum + v, 0) / offs.length).toBeLessThan(0.5);
 });

@@ -1,22 +1,8 @@
 import { expect, test } from './test';
 import { readFileSync } from 'node:fs';
-import { URL } from './desk';
+import { byHand, URL } from './desk';
 
 const JPEG = 'demo/pictures/gate-badge.jpg';
-
-/** Pastes or drops a file as a person would, by the event the browser makes of it. */
-const hand = (kind: 'paste' | 'drop', name: string, base64: string): string => `
-  (() => {
-    const bytes = Uint8Array.from(atob('${base64}'), (c) => c.charCodeAt(0));
-    const data = new DataTransfer();
-    data.items.add(new File([bytes], '${name}', { type: 'image/jpeg' }));
-    const target = document.querySelector('main');
-    target.dispatchEvent(${
-      kind === 'paste'
-        ? "new ClipboardEvent('paste', { clipboardData: data, bubbles: true, cancelable: true })"
-        : "new DragEvent('drop', { dataTransfer: data, bubbles: true, cancelable: true })"
-    });
-  })()`;
 
 test('the shelf shows the demo with thumbnails, sizes and ages', async ({ page }) => {
   await page.goto(URL());
@@ -55,7 +41,7 @@ test('a project starts from a file, a paste and a drop, on a sheet of its own or
   for (const kind of ['paste', 'drop'] as const) {
     await page.goto(URL());
     await expect(page.getByRole('heading', { name: 'Projects', exact: true })).toBeVisible();
-    await page.evaluate(hand(kind, `by-${kind}.jpg`, bytes));
+    await page.evaluate(byHand(kind, `by-${kind}.jpg`, bytes));
     await page.getByRole('dialog').getByRole('button', { name: 'Start' }).click();
     await expect(page.getByRole('heading', { name: `By ${kind}` })).toBeVisible();
     // This file says 72 ppi, which means nothing: a pixel to a sheet pixel.
@@ -63,7 +49,7 @@ test('a project starts from a file, a paste and a drop, on a sheet of its own or
   }
 
   // On the desk the same hands place another picture.
-  await page.evaluate(hand('drop', 'second.jpg', bytes));
+  await page.evaluate(byHand('drop', 'second.jpg', bytes));
   await expect(page.getByText('second.jpg lies on the sheet.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'second.jpg', exact: true })).toBeVisible();
 });

@@ -63,7 +63,13 @@ async function keep(page, name) {
 try {
   const shelf = await browser.newPage({ viewport: { width: 1280, height: 800 } });
   await shelf.goto(server.address);
-  await shelf.waitForTimeout(1500);
+  await shelf.getByRole('heading', { name: 'Projects', exact: true }).waitFor();
+  // Until all that is in sight shows its picture.
+  await shelf.waitForFunction(() =>
+    [...document.images].every(
+      (image) => image.getBoundingClientRect().top > innerHeight || image.naturalWidth > 0,
+    ),
+  );
   await keep(shelf, 'shelf');
 
   const can = await desk('Watering can');

@@ -73,25 +73,23 @@
     return () => clearTimeout(resting);
   });
 
-  // Two tabs on one project: the later one is told, and can take over without losing what it drew.
+  // What keeps changes from the server is said, with what helps. Two tabs on one project: the later one can take over.
+  const troubles: Partial<Record<typeof saving.state, [text: string, label: string, run: () => void]>> = {
+    conflict: [
+      'This project was changed in another tab. Nothing of either is lost: take over to bring both together.',
+      'Take over',
+      () => void workplace.takeOver(),
+    ],
+    outdated: [OUTDATED_TEXT, 'Reload', () => location.reload()],
+    'signed-out': [
+      'The server wants its access key. What you draw is kept here until you sign in.',
+      'Sign in',
+      () => window.open('/sign-in'),
+    ],
+  };
   $effect(() => {
-    if (saving.state === 'conflict')
-      untrack(() =>
-        desk.say(
-          'This project was changed in another tab. Nothing of either is lost: take over to bring both together.',
-          'bad',
-          { label: 'Take over', run: () => void workplace.takeOver() },
-        ),
-      );
-    if (saving.state === 'outdated')
-      untrack(() => desk.say(OUTDATED_TEXT, 'bad', { label: 'Reload', run: () => location.reload() }));
-    if (saving.state === 'signed-out')
-      untrack(() =>
-        desk.say('The server wants its access key. What you draw is kept here until you sign in.', 'bad', {
-          label: 'Sign in',
-          run: () => window.open('/sign-in'),
-        }),
-      );
+    const [text, label, run] = troubles[saving.state] ?? [];
+    if (text) untrack(() => desk.say(text, 'bad', { label: label!, run: run! }));
   });
   $effect(() => {
     if (saving.storeFails)
@@ -164,13 +162,10 @@
   });
   // What copies, pastes and drops comes after the page; the browser's own events do it, at once and without asking.
   let arrivals: typeof Arrivals | null = null;
-  onMount(() => {
-    import('./arrivals').then(
-      (module) => (arrivals = module),
-      () =>
-        desk.say('Copy, paste and drop could not be fetched. They are there once the page is opened again.'),
-    );
-  });
+  const arriving = import('./arrivals').then(
+    (module) => (arrivals = module),
+    () => void desk.say('Copy, paste and drop could not be fetched. Reload the page.'),
+  );
   /** Shift was held with the key that pastes: it goes where the pointer is. */
   let toPointer = false;
   /** Words that are chosen, or a text field, keep the clipboard to themselves. */
@@ -182,12 +177,26 @@
   }
   function paste(e: ClipboardEvent): void {
     if (ofText(e) || !e.clipboardData) return;
-    if (arrivals?.takePasted(workplace, e.clipboardData, toPointer ? desk.pointing.pointer : null))
-      e.preventDefault();
+    const at = toPointer ? desk.pointing.pointer : null;
+    const data = copyOf(e.clipboardData);
+    const take = (by: typeof arrivals | void) => by?.takePasted(workplace, data, at);
+    if (arrivals ? take(arrivals) : arriving.then(take)) e.preventDefault();
   }
   function drop(e: DragEvent): void {
     e.preventDefault();
-    arrivals?.takeDropped(workplace, e, bed);
+    const { dataTransfer, target, clientX, clientY } = e;
+    const data = dataTransfer && copyOf(dataTransfer);
+    if (data) void arriving.then((by) => by?.takeDropped(workplace, { data, target, clientX, clientY }, bed));
+  }
+  /** What was pasted or dropped, which the browser takes away once its event is over. */
+  function copyOf(data: DataTransfer): DataTransfer {
+    const copy = new DataTransfer();
+    for (const item of data.items) {
+      const file = item.getAsFile();
+      if (file) copy.items.add(file);
+      else copy.setData(item.type, data.getData(item.type));
+    }
+    return copy;
   }
   function unloading(e: BeforeUnloadEvent): void {
     // What is not acknowledged is kept in the browser and sent later; where that fails, closing would lose it.

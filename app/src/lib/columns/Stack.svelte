@@ -13,7 +13,6 @@
   import { rowsFound, rowStep, stackRows } from './rows';
   import StackRow from './StackRow.svelte';
   import { addNewLayer, pressRow } from './stack-actions';
-  import Steps from './Steps.svelte';
 
   let { workplace }: { workplace: Workplace } = $props();
   const desk = $derived(workplace.desk);
@@ -259,7 +258,7 @@
     {#await import('./Covering.svelte') then { default: Covering }}<Covering {desk} />{/await}
   {/if}
   <PictureRows {desk} />
-  <Steps {desk} />
+  {#await import('./Steps.svelte') then { default: Steps }}<Steps {desk} />{/await}
 </aside>
 
 <style>

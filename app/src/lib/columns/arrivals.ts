@@ -21,16 +21,23 @@ export function takePasted(workplace: Workplace, data: DataTransfer, at: Point |
   return true;
 }
 
+/** What was dropped on the page, and where. */
+export interface Dropped extends Pick<DragEvent, 'target' | 'clientX' | 'clientY'> {
+  readonly data: DataTransfer;
+}
+
 /** Takes what was dropped, where it was dropped when that was on the bed. */
-export function takeDropped(workplace: Workplace, e: DragEvent, bed: HTMLElement | undefined): void {
-  const files = filesIn(e.dataTransfer);
-  const svg = files.length === 0 ? svgInText(e.dataTransfer?.getData('text/plain') ?? '') : null;
+export function takeDropped(
+  workplace: Workplace,
+  { data, target, clientX, clientY }: Dropped,
+  bed: HTMLElement | undefined,
+): void {
+  const files = filesIn(data);
+  const svg = files.length === 0 ? svgInText(data.getData('text/plain')) : null;
   const all = svg ? [svg] : files;
   if (all.length === 0) return;
   const box = bed?.getBoundingClientRect();
-  const onBed = box && e.target instanceof Node && bed!.contains(e.target);
-  const at = onBed
-    ? toSheet(workplace.desk.looking.view, { x: e.clientX - box.x, y: e.clientY - box.y })
-    : null;
+  const onBed = box && target instanceof Node && bed!.contains(target);
+  const at = onBed ? toSheet(workplace.desk.looking.view, { x: clientX - box.x, y: clientY - box.y }) : null;
   void takeFiles(workplace, all, at);
 }
