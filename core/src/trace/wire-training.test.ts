@@ -61,6 +61,7 @@ describe('what a wire has learnt', () => {
   it('is nothing where there is no edge, or none beside it that is stronger', () => {
     const field = rimmed(8, 0.7);
     expect(trainWire(field, [], { x: 100, y: 100 })).toBeNull();
+    expect(trainWire(field, [], { x: -40, y: 260 })).toBeNull();
     expect(trainWire(field, [], at(68))).toBeNull();
     expect(trainWire(field, pathCubics(disc(68)), at(68))).toBeNull();
     const faint = edgeTiles(photographed(200, 200, [{ path: disc(60), rgb: [176, 164, 144] }], [182, 170, 150], { blur: 0.7 })); // prettier-ignore

@@ -57,6 +57,9 @@ interface Place {
   readonly left: Point;
 }
 
+const isOnPicture = ({ raster: { width, height } }: FieldTiles, { x, y }: Point): boolean =>
+  x >= 0 && y >= 0 && x < width && y < height;
+
 /** Places along the segments drawn last, the last first. */
 function placesDrawn(drawn: readonly Cubic[]): Place[] {
   const out: Place[] = [];
@@ -74,6 +77,7 @@ function placesDrawn(drawn: readonly Cubic[]): Place[] {
 
 /** Places along the edge about a beginning: which side is which is not known there. */
 function placesAbout(field: FieldTiles, at: Point): Place[] {
+  if (!isOnPicture(field, at)) return [];
   const { nx, ny } = acrossAt(field, Math.floor(at.x), Math.floor(at.y));
   return Array.from({ length: 2 * ABOUT_BEGINNING + 1 }, (_, k) => {
     const along = k - ABOUT_BEGINNING;
@@ -93,17 +97,9 @@ function placesAbout(field: FieldTiles, at: Point): Place[] {
  */
 export function trainWire(field: FieldTiles, drawn: readonly Cubic[], from: Point): Training | null {
   const { raster } = field;
-  const { width, height } = raster;
-  const onEdge = ({ at }: Place): boolean => {
-    const [x, y] = [Math.floor(at.x), Math.floor(at.y)];
-    return (
-      x >= 0 &&
-      y >= 0 &&
-      x < width &&
-      y < height &&
-      acrossAt(field, x, y).strength >= leastStrength(field, at)
-    );
-  };
+  const onEdge = ({ at }: Place): boolean =>
+    isOnPicture(field, at) &&
+    acrossAt(field, Math.floor(at.x), Math.floor(at.y)).strength >= leastStrength(field, at);
   const followed = placesDrawn(drawn).filter(onEdge);
   const oriented = followed.length >= FEWEST;
   const places = oriented ? followed : placesAbout(field, from).filter(onEdge);
