@@ -202,6 +202,7 @@ test('a soft outline without a fill, drawn 20 px off, comes home by one press', 
   await expect(page.getByText('soft.png lies on the sheet.')).toBeVisible();
   const { placement } = (await h.art()).pictures[0]!;
   await h.key('3');
+  await expect(page.getByRole('button', { name: /^Refine/ })).toContainText(/px of 1 shape/);
   await h.key('v');
   await h.key('e');
   await expect(page.getByText(/^Settle Leaf: mean drift .* → 0\.\d\d px/)).toBeVisible();

@@ -12,6 +12,7 @@ import {
   boxHeight,
   boxWidth,
 } from '@mirrot/core';
+import { noPicture } from './no-picture';
 import { newId } from '$lib/ids';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { wishesFor, type Toner } from './toning';
@@ -33,7 +34,7 @@ export async function offerDeal(
 ): Promise<void> {
   desk.leaveOffer();
   const by = desk.picture.driftSettings;
-  if (!by) return desk.say('There is no picture in sight to deal by. Nothing was changed.', 'bad');
+  if (!by) return desk.say(noPicture(desk, 'to deal by'), 'bad');
   const shapes = desk.choosing.receivedShapes;
   if (shapes.length < 2) return desk.say('Choose the shapes that the range is dealt over.');
   const { art } = desk;

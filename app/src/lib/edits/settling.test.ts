@@ -7,6 +7,7 @@ import {
   fieldTiles,
   measureDrift,
   measureWeight,
+  removePicture,
   restack,
   setFollow,
   setNode,
@@ -155,6 +156,9 @@ describe('Settle', () => {
     });
     expect(b.desk.offer).toBeNull();
     b.desk.picture.inks.raster = null;
+    await offerSettle(b.desk, here);
+    expect(b.desk.notice!.text).toContain('pixels are not here yet');
+    b.desk.change('Remove the picture', removePicture(b.desk.picture.traced!.id));
     await offerSettle(b.desk, here);
     expect(b.desk.notice!.text).toContain('no picture');
   });

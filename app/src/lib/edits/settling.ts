@@ -12,6 +12,7 @@ import {
   type SettleOptions,
   type Shape,
 } from '@mirrot/core';
+import { noPicture } from './no-picture';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { shapeMap, wishesOf, type DriftSettings } from '$lib/desk/drifts.svelte';
 import type { TraceWish } from '$lib/workers/trace';
@@ -71,7 +72,7 @@ function onSheet(path: Path, was: Path, map: Affine): Path {
  */
 export async function offerSettle(desk: Desk, run: Settler): Promise<void> {
   const by = desk.picture.driftSettings;
-  if (!by) return desk.say('There is no picture in sight to settle onto. Nothing was changed.', 'bad');
+  if (!by) return desk.say(noPicture(desk, 'to settle onto'), 'bad');
   const { art } = desk;
   const work = shapesToSettle(desk).flatMap((shape) => {
     const wishes = wishesOf(shape, by, art);

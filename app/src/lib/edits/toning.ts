@@ -24,6 +24,7 @@ import {
   type Shape,
   type ToneWish,
 } from '@mirrot/core';
+import { noPicture } from './no-picture';
 import type { Desk } from '$lib/desk/desk.svelte';
 import { keptToPalette } from './painting';
 import { shapeMap, type DriftSettings } from '$lib/desk/drifts.svelte';
@@ -120,7 +121,7 @@ export function offerTone(desk: Desk, shape: Shape, hex: string, what: string, f
 export async function offerBodyTone(desk: Desk, run: Toner): Promise<void> {
   desk.leaveOffer();
   const by = desk.picture.driftSettings;
-  if (!by) return desk.say('There is no picture in sight to take a tone from. Nothing was changed.', 'bad');
+  if (!by) return desk.say(noPicture(desk, 'to take a tone from'), 'bad');
   const { shapes, byHand } = shapesToTone(desk);
   if (shapes.length === 0)
     return desk.say('Every closed shape has its fill. Choose shapes to look for theirs anew.');
@@ -272,8 +273,7 @@ export type GradientFitter = (
 export async function offerGradient(desk: Desk, run: GradientFitter): Promise<void> {
   desk.leaveOffer();
   const by = desk.picture.driftSettings;
-  if (!by)
-    return desk.say('There is no picture in sight to take a gradient from. Nothing was changed.', 'bad');
+  if (!by) return desk.say(noPicture(desk, 'to take a gradient from'), 'bad');
   const shapes = desk.choosing.receivedShapes;
   if (shapes.length === 0) return desk.say('Choose the shapes that get a gradient from the picture.');
   const { art } = desk;
