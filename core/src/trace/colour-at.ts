@@ -13,6 +13,12 @@ export function colourAt({ width, height, data }: Raster, { x, y }: Point): Okla
   return oklabOfLinear(light(0), light(1), light(2));
 }
 
+/** Differences of a and b count so many times one of L, as in edge fields. */
+export const A_B_WEIGHT = 2;
+/** How far two colours are from each other, a and b weighted. */
+export const colourGap = (one: Oklab, other: Oklab): number =>
+  Math.hypot(one[0] - other[0], A_B_WEIGHT * (one[1] - other[1]), A_B_WEIGHT * (one[2] - other[2]));
+
 /** The middle value of colours, each of L, a and b by itself; there is at least one. */
 export function middleColour(colours: readonly Oklab[]): Oklab {
   const middle = (c: 0 | 1 | 2): number =>

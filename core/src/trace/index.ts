@@ -21,6 +21,7 @@ export {
   reach,
   type ReachField,
   reachLevel,
+  halvedAbout,
   reachMemory,
   type ReachMemory,
   type ReachOptions,

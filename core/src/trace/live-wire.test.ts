@@ -3,15 +3,37 @@ import { circlePath, seeded } from '../testing';
 import type { Point } from '../geometry/vector';
 import { nearestOnPath } from '../path/path-measure';
 import type { Raster } from '../picture/raster';
-import { fieldTiles, type FieldTiles } from './field-tiles';
+import { fieldTiles } from './field-tiles';
 import { painted } from './testing';
-import { edgeOf, isOpen, startWire, stepCost, strongestNear, wireCost, wireTo } from './live-wire';
+import {
+  edgeAsLearnt,
+  isLeftOf,
+  isOpen,
+  startWire,
+  stepCost,
+  strongestNear,
+  wireCost,
+  wireTo,
+  type Wire,
+} from './live-wire';
+import type { Training } from './wire-training';
 
 const WAYS = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1]] as const; // prettier-ignore
 
+/** What a step onto a pixel costs that way. */
+function stepOnto(
+  wire: Pick<Wire, 'field' | 'half' | 'training'>,
+  x: number,
+  y: number,
+  way: number,
+): number {
+  const { left, right, nx, ny } = edgeAsLearnt(wire, x, y);
+  return stepCost(isLeftOf(nx, ny, way) ? left : right, nx, ny, way);
+}
+
 /** Source: Dijkstra, "A note on two problems in connexion with graphs" (1959), as plainly as can be. */
-function plainly(field: FieldTiles, half: number, from: Point): Float64Array {
-  const { width, height } = field.raster;
+function plainly(wire: Pick<Wire, 'field' | 'half' | 'training'>, from: Point): Float64Array {
+  const { width, height } = wire.field.raster;
   const cost = new Float64Array(width * height).fill(Infinity);
   const done = new Uint8Array(width * height);
   cost[from.y * width + from.x] = 0;
@@ -23,8 +45,7 @@ function plainly(field: FieldTiles, half: number, from: Point): Float64Array {
     WAYS.forEach(([dx, dy], way) => {
       const [x, y] = [(at % width) + dx, Math.floor(at / width) + dy];
       if (x < 0 || y < 0 || x >= width || y >= height) return;
-      const { edge, nx, ny } = edgeOf({ field, half }, x, y);
-      const c = cost[at]! + stepCost(edge, nx, ny, way);
+      const c = cost[at]! + stepOnto(wire, x, y, way);
       if (c < cost[y * width + x]!) cost[y * width + x] = c;
     });
   }
@@ -42,11 +63,22 @@ describe('a live wire', () => {
     ['a disc', painted(30, 26, [{ path: circlePath(14, 13, 8), rgb: [40, 70, 60] }], [230, 220, 200], 10)],
     ['flat ground', painted(16, 12, [], [200, 200, 200])],
   ])('finds ways as cheap as plain Dijkstra on %s, whose steps add up', (_what, raster) => {
-    for (const kind of ['edge', 'line'] as const) {
+    for (const [kind, trained] of [
+      ['edge', false],
+      ['edge', true],
+      ['line', false],
+    ] as const) {
       const field = fieldTiles(raster, kind, 1.2);
       const from = { x: 5, y: 11 };
-      const wire = startWire(field, from, 0.01);
-      const cost = plainly(field, wire.half, from);
+      // Trained by colours of no meaning, unlike on both sides: there and back cost another price then.
+      const training: Training = {
+        beside: 2,
+        left: (x, y) => ((7 * x + 3 * y) % 10) / 10,
+        right: (x, y) => ((2 * x + 5 * y) % 10) / 10,
+        oriented: true,
+      };
+      const wire = startWire(field, from, 0.01, [], undefined, trained ? training : null);
+      const cost = plainly(wire, from);
       for (let y = 0; y < raster.height; y++)
         for (let x = 0; x < raster.width; x++) {
           // A few pixels at a time, as moves of the pointer ask for them.
@@ -58,11 +90,10 @@ describe('a live wire', () => {
           let sum = 0;
           way.slice(1).forEach((p, i) => {
             const [dx, dy] = [p.x - way[i]!.x, p.y - way[i]!.y];
-            const { edge, nx, ny } = edgeOf(wire, p.x, p.y);
-            sum += stepCost(
-              edge,
-              nx,
-              ny,
+            sum += stepOnto(
+              wire,
+              p.x,
+              p.y,
               WAYS.findIndex((w) => w[0] === dx && w[1] === dy),
             );
           });

@@ -189,18 +189,26 @@ export function edgeOf(
 /** Edges so faint are not looked at for their colours: they hardly count. */
 const FAINT = 0.05;
 
+/** How much edge a pixel has for who goes along it with (nx, ny), the way across it, to the left, and to the right; 0 to 1. */
+export function edgeAsLearnt(
+  wire: Pick<Wire, 'field' | 'half' | 'training'>,
+  x: number,
+  y: number,
+): { left: number; right: number; nx: number; ny: number } {
+  const { edge, nx, ny } = edgeOf(wire, x, y);
+  if (!wire.training || edge < FAINT) return { left: edge, right: edge, nx, ny };
+  const [toLeft, toRight] = strangeTo(wire.training, { x: x + 0.5, y: y + 0.5 }, { x: nx, y: ny });
+  return { left: edge * (1 - STRANGE * toLeft), right: edge * (1 - STRANGE * toRight), nx, ny };
+}
+
+/** Whether who goes that way has (nx, ny) to the left, as seen on screen. */
+export const isLeftOf = (nx: number, ny: number, way: number): boolean => DY[way]! * nx - DX[way]! * ny > 0;
+
 /** Works out what steps onto a pixel cost, `at` in the grid: there and back cost the same where nothing was learnt. */
 function priceSteps(wire: Wire, at: number, x: number, y: number): void {
-  const { edge, nx, ny } = edgeOf(wire, x, y);
-  const { training, steps, back } = wire;
-  if (!training || edge < FAINT) {
-    steps[at] = back[at] = fourSteps(edge, edge, nx, ny, 0);
-    return;
-  }
-  const [toLeft, toRight] = strangeTo(training, { x: x + 0.5, y: y + 0.5 }, { x: nx, y: ny });
-  const [left, right] = [edge * (1 - STRANGE * toLeft), edge * (1 - STRANGE * toRight)];
-  steps[at] = fourSteps(left, right, nx, ny, 0);
-  back[at] = fourSteps(left, right, nx, ny, 4);
+  const { left, right, nx, ny } = edgeAsLearnt(wire, x, y);
+  wire.steps[at] = fourSteps(left, right, nx, ny, 0);
+  wire.back[at] = left === right ? wire.steps[at] : fourSteps(left, right, nx, ny, 4);
 }
 
 /** Costs of four ways from `first` on, a byte each, of an edge that counts so much with (nx, ny) to the left, and to the right. */
@@ -208,7 +216,7 @@ function fourSteps(left: number, right: number, nx: number, ny: number, first: 0
   let packed = 0;
   for (let k = 0; k < 4; k++) {
     const way = first + k;
-    const edge = DY[way]! * nx - DX[way]! * ny > 0 ? left : right;
+    const edge = isLeftOf(nx, ny, way) ? left : right;
     packed |= stepCost(edge, nx, ny, way) << (8 * k);
   }
   return packed;

@@ -4,16 +4,15 @@ import { insideEvenOdd } from '../geometry/flatten';
 import type { Path } from '../path/path';
 import { flattenPath } from '../path/path-measure';
 import type { Raster } from '../picture/raster';
-import { colourAt, middleColour } from './colour-at';
+import { colourAt, colourGap, middleColour } from './colour-at';
 import { coveredPlaces, type Cover } from './covers';
 
 /** Places looked at across the longer side of a path's box, and the fewest that tell anything. */
 const PLACES_ACROSS = 24;
 const FEWEST = 16;
-/** An area has one colour where so much of it lies this near to its middle value: OKLab, a and b counting twice, as in edge fields. */
+/** An area has one colour where so much of it lies this near to its middle value: OKLab, a and b weighted. */
 const OF_ONE_COLOUR = 0.6;
 const ALIKE = 0.12;
-const COLOUR = 2;
 /** How finely the outline is looked at, pixels. */
 const FINE_PX = 0.5;
 
@@ -39,7 +38,7 @@ export function ownColour(path: Path, raster: Raster, covers: readonly Cover[] =
       found.push(colourAt(raster, { x, y }));
     }
   if (found.length < FEWEST) return null;
-  const [l, a, b] = middleColour(found);
-  const alike = found.filter((v) => Math.hypot(v[0] - l, COLOUR * (v[1] - a), COLOUR * (v[2] - b)) <= ALIKE);
-  return alike.length >= OF_ONE_COLOUR * found.length ? [l, a, b] : null;
+  const middle = middleColour(found);
+  const alike = found.filter((v) => colourGap(v, middle) <= ALIKE);
+  return alike.length >= OF_ONE_COLOUR * found.length ? middle : null;
 }

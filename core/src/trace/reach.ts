@@ -43,6 +43,10 @@ export interface ReachField {
  */
 const SOFT_PX = 1.35;
 
+/** The same picture halved, where it is soft about a place; null where it is sharp, or not to be halved again. */
+export const halvedAbout = ({ fine, halved }: ReachField, at: Point): ReachField | null =>
+  halved && tileAbout(fine, at).seen >= SOFT_PX ? halved() : null;
+
 /** The smallest picture a way is looked for in: halved so many times. */
 const SMALLEST = 4;
 
@@ -264,10 +268,11 @@ export function reach(
   memory: ReachMemory,
 ): Reached | null {
   const { tolerance, near, to, light = 'looks', most = 1, level = { x: 1, y: 0 } } = options;
-  const { fine, coarse, ratio, halved } = field;
+  const { fine, coarse, ratio } = field;
   if (!(tolerance > 0)) throw new RangeError(`Reach needs a tolerance above 0; it was ${tolerance}.`);
-  if (halved && tileAbout(fine, start?.at ?? pointer).seen >= SOFT_PX) {
-    const found = reach(halved(), start && scaledStart(start, 0.5), scale(pointer, 0.5), scaledOptions(options, 0.5), memory); // prettier-ignore
+  const half = halvedAbout(field, start?.at ?? pointer);
+  if (half) {
+    const found = reach(half, start && scaledStart(start, 0.5), scale(pointer, 0.5), scaledOptions(options, 0.5), memory); // prettier-ignore
     if (found) return scaledAnswer(found, 2);
     // By a tip, where soft sides leave little of either, a path may still begin.
     if (start) return null;
@@ -286,9 +291,10 @@ export function reach(
   const asked = (end: Point): Question => ({ field, pointer, options, memory, end, endAt: large(end) });
   if (!start || !wire) {
     // Where a path begins nothing but nearness tells two edges close by apart.
-    const [near, strong] = [edgeBy({ nearest: true }), edgeBy({})];
-    const offered = strong && offerBeginning(asked(strong));
-    const other = near && strong && distance(near, strong) > 1 ? offerBeginning(asked(near)) : null;
+    const [nearest, strongest] = [edgeBy({ nearest: true }), edgeBy({})];
+    const offered = strongest && offerBeginning(asked(strongest));
+    const isOther = nearest && strongest && distance(nearest, strongest) > 1;
+    const other = isOther ? offerBeginning(asked(nearest)) : null;
     const off = (found: Reached): number => distance(found.at, pointer);
     return other && (!offered || off(other) < off(offered) - ANOTHER_EDGE_PX * ratio) ? other : offered;
   }

@@ -1,9 +1,7 @@
 import type { Oklab } from '../colour/oklab';
 import type { Raster } from '../picture/raster';
+import { A_B_WEIGHT } from './colour-at';
 import { oklabPlanes } from './oklab-planes';
-
-/** Differences of a and b count so many times, as in edge fields. */
-const COLOUR = 2;
 
 /** How far the picture's colour is from a given one at a place, OKLab with a and b weighted. */
 export type Unlikeness = (x: number, y: number) => number;
@@ -29,8 +27,8 @@ export function unlikeness(raster: Raster, [l, a, b]: Oklab): Unlikeness {
         square = new Float32Array(SQUARE * SQUARE);
         for (let k = 0; k < square.length; k++) {
           const dl = L[k]! - l;
-          const da = COLOUR * (A[k]! - a);
-          const db = COLOUR * (B[k]! - b);
+          const da = A_B_WEIGHT * (A[k]! - a);
+          const db = A_B_WEIGHT * (B[k]! - b);
           square[k] = Math.sqrt(dl * dl + da * da + db * db);
         }
         squares.set(key, square);

@@ -25,6 +25,12 @@ const ANOTHER = 0.08;
 /** The share of places whose colours are taken to be the edge's own. */
 const MOST = 0.8;
 
+/** A stronger edge is looked for so far to either side; nearer than that it is the same one; pixels of the field. */
+const NEAR_PX = 8;
+const SAME_PX = 2.5;
+/** The share of places with a stronger edge beside them from which on there is something to be kept from. */
+const CROWDED = 0.25;
+
 /** What a wire has learnt of the edge it follows: the colours on its two sides. */
 export interface Training {
   /** How far off an edge its sides' colours are read, pixels. */
@@ -36,11 +42,11 @@ export interface Training {
   readonly oriented: boolean;
 }
 
-/** A stronger edge is looked for so far to either side; nearer than that it is the same one; pixels of the field. */
-const NEAR_PX = 8;
-const SAME_PX = 2.5;
-/** The share of places with a stronger edge beside them from which on there is something to be kept from. */
-const CROWDED = 0.25;
+/** A place on the edge and the unit way to the left of it, as seen on screen. */
+interface Place {
+  readonly at: Point;
+  readonly left: Point;
+}
 
 /** Whether a stronger edge runs along close by: an edge that stands alone is followed whatever its colours become. */
 function isCrowded(field: FieldTiles, places: readonly Place[]): boolean {
@@ -49,12 +55,6 @@ function isCrowded(field: FieldTiles, places: readonly Place[]): boolean {
     return Math.abs(off) > SAME_PX && strength > acrossAt(field, Math.floor(at.x), Math.floor(at.y)).strength;
   });
   return beside.length >= CROWDED * places.length;
-}
-
-/** A place on the edge and the unit way to the left of it, as seen on screen. */
-interface Place {
-  readonly at: Point;
-  readonly left: Point;
 }
 
 const isOnPicture = ({ raster: { width, height } }: FieldTiles, { x, y }: Point): boolean =>

@@ -74,22 +74,22 @@
   });
 
   // What keeps changes from the server is said, with what helps. Two tabs on one project: the later one can take over.
-  const troubles: Partial<Record<typeof saving.state, [text: string, label: string, run: () => void]>> = {
-    conflict: [
-      'This project was changed in another tab. Nothing of either is lost: take over to bring both together.',
-      'Take over',
-      () => void workplace.takeOver(),
-    ],
-    outdated: [OUTDATED_TEXT, 'Reload', () => location.reload()],
-    'signed-out': [
-      'The server wants its access key. What you draw is kept here until you sign in.',
-      'Sign in',
-      () => window.open('/sign-in'),
-    ],
+  const troubles: Partial<Record<typeof saving.state, { text: string; label: string; run: () => void }>> = {
+    conflict: {
+      text: 'This project was changed in another tab. Nothing of either is lost: take over to bring both together.',
+      label: 'Take over',
+      run: () => void workplace.takeOver(),
+    },
+    outdated: { text: OUTDATED_TEXT, label: 'Reload', run: () => location.reload() },
+    'signed-out': {
+      text: 'The server wants its access key. What you draw is kept here until you sign in.',
+      label: 'Sign in',
+      run: () => window.open('/sign-in'),
+    },
   };
   $effect(() => {
-    const [text, label, run] = troubles[saving.state] ?? [];
-    if (text) untrack(() => desk.say(text, 'bad', { label: label!, run: run! }));
+    const trouble = troubles[saving.state];
+    if (trouble) untrack(() => desk.say(trouble.text, 'bad', trouble));
   });
   $effect(() => {
     if (saving.storeFails)

@@ -9,6 +9,7 @@ import {
   fieldTiles,
   fitGradient,
   halved,
+  halvedAbout,
   likelyFollow,
   lineBlur,
   measureDrift,
@@ -147,12 +148,16 @@ function reachField({ shown, start, pointer }: ReachWish, follow: Follow, width:
 /** How far about the pointer the picture is looked at beforehand, while nothing is asked, pixels. */
 const AHEAD = 260;
 let turn = 0;
-async function warmAbout({ fine, coarse, ratio }: ReachField, { x, y }: Point): Promise<void> {
+async function warmAbout(field: ReachField, { x, y }: Point): Promise<void> {
+  const { fine, coarse, ratio } = field;
   const mine = ++turn;
   const rest = async (): Promise<boolean> => (await pause(), turn === mine);
   while (await rest()) {
     if (warmTile(coarse, { x: x / ratio, y: y / ratio }, AHEAD)) continue;
-    if (!warmTile(fine, { x, y }, AHEAD)) return;
+    if (warmTile(fine, { x, y }, AHEAD)) continue;
+    // Where the picture is soft it is looked at halved.
+    const half = halvedAbout(field, { x, y });
+    return half ? warmAbout(half, { x: x / 2, y: y / 2 }) : undefined;
   }
 }
 
