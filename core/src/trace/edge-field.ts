@@ -26,7 +26,7 @@ export function edgeField(raster: Raster, options: FieldOptions): Field {
     binomialRows(turned, h, wide, plane);
     return plane;
   });
-  const field = { seen: 0, x0, y0, width, height, xx: new Float32Array(width * height), xy: new Float32Array(width * height), yy: new Float32Array(width * height) }; // prettier-ignore
+  const field = { seen: 0, clear: 0, x0, y0, width, height, xx: new Float32Array(width * height), xy: new Float32Array(width * height), yy: new Float32Array(width * height) }; // prettier-ignore
   const [L, A, B, O] = soft as [Float32Array, Float32Array, Float32Array, Float32Array?];
   slopes(L, A, B, field);
   if (O) addSlopes(O, field);

@@ -61,9 +61,9 @@ export function tileAt(field: FieldTiles, i: number, j: number): Field {
     };
     if (tiles.size >= KEPT) tiles.delete(tiles.keys().next().value!);
     tile = MAKERS[kind](raster, { blur, box });
-    const { fit, seen } = adapts ? blurForTile(raster, tile, blur) : { fit: blur, seen: 0 };
+    const { fit, seen, clear } = adapts ? blurForTile(raster, tile, blur) : { fit: blur, seen: 0, clear: 0 };
     if (fit > blur) tile = MAKERS[kind](raster, { blur: fit, box });
-    tile = { ...tile, seen };
+    tile = { ...tile, seen, clear };
     tiles.set(key, tile);
   }
   return tile;

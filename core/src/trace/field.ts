@@ -10,6 +10,8 @@ export type FieldKind = 'edge' | 'line';
 export interface Field {
   /** How soft the picture's edges are in it: standard deviation, pixels; 0 where that was not looked for. */
   readonly seen: number;
+  /** How many times as strong as the least there is to speak of its stronger edges are; 0 where that was not looked for. */
+  readonly clear: number;
   readonly x0: number;
   readonly y0: number;
   readonly width: number;

@@ -43,9 +43,22 @@ export interface ReachField {
  */
 const SOFT_PX = 1.35;
 
-/** The same picture halved, where it is soft about a place; null where it is sharp, or not to be halved again. */
-export const halvedAbout = ({ fine, halved }: ReachField, at: Point): ReachField | null =>
-  halved && tileAbout(fine, at).seen >= SOFT_PX ? halved() : null;
+/**
+ * A picture is looked at halved, too, where its edges are no stronger than so many times the least there is to speak of: grain is
+ * half as large there (the smallest scale that can be relied on; Elder and Zucker 1998).
+ */
+const FAINT_IN_LEASTS = 2.6;
+
+/** The same picture halved, where it is soft or faint about a place; null where it is sharp, or not to be halved again. */
+export function halvedAbout({ fine, halved }: ReachField, at: Point): ReachField | null 
+{
+  if (!halved) return null;
+  const { seen, clear } = tileAbout(fine, at);
+  if (seen >= SOFT_PX) return halved();
+  if (clear >= FAINT_IN_LEASTS) return null;
+  const half = halved();
+  return tileAbout(half.fine, scale(at, 0.5)).clear > clear ? half : null;
+}
 
 /** The smallest picture a way is looked for in: halved so many times. */
 const SMALLEST = 4;

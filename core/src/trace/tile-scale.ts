@@ -29,7 +29,7 @@ export function blurForTile(
   raster: Raster,
   tile: Field,
   blur: number,
-): { readonly fit: number; readonly seen: number } {
+): { readonly fit: number; readonly seen: number; readonly clear: number } {
   const { x0, y0, width, height, xx, xy, yy } = tile;
   const cells: { k: number; strength: number }[] = [];
   for (let top = 0; top < height; top += CELL_PX)
@@ -43,11 +43,13 @@ export function blurForTile(
         }
       if (best.k >= 0) cells.push(best);
     }
-  const least = (CLEAR * leastOfTile(tile, 'edge')) ** 2;
-  const strongest = cells
+  const least = leastOfTile(tile, 'edge') ** 2;
+  const edges = cells
     .filter((c) => c.strength > least)
     .sort((a, b) => b.strength - a.strength)
     .slice(0, MOST_CELLS);
+  const clear = edges.length < FEWEST ? 0 : Math.sqrt(edges[edges.length >> 1]!.strength / least);
+  const strongest = edges.filter((c) => c.strength > CLEAR ** 2 * least);
   const blurs = strongest.flatMap(({ k }) => {
     const turn = Math.atan2(2 * xy[k]!, xx[k]! - yy[k]!) / 2;
     const n = { x: Math.cos(turn), y: Math.sin(turn) };
@@ -61,9 +63,9 @@ export function blurForTile(
       .sort((a, b) => a - b);
     return told.length > 0 ? [told[told.length >> 1]!] : [];
   });
-  if (blurs.length < FEWEST) return { fit: blur, seen: 0 };
+  if (blurs.length < FEWEST) return { fit: blur, seen: 0, clear };
   blurs.sort((a, b) => a - b);
   const seen = blurs[blurs.length >> 2]!;
   const wanted = FIELD_IN_BLURS * seen;
-  return { fit: SOFT_BLURS.findLast((b) => b <= wanted && b > blur) ?? blur, seen };
+  return { fit: SOFT_BLURS.findLast((b) => b <= wanted && b > blur) ?? blur, seen, clear };
 }
