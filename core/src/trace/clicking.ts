@@ -30,6 +30,10 @@ export interface Clicked {
 const STRIDE = 16;
 /** So near to where it began a hand closes, pixels. */
 const HOME = 36;
+/** Segments taken at once where one cannot hold the edge as far as the first anchor, at most. */
+const CHAIN = 8;
+/** So far a hand goes on where nothing is offered, pixels. */
+const BLIND = 100;
 /** Places of the truth looked at for where a click lies on it. */
 const ONWARD = 900;
 
@@ -80,7 +84,7 @@ export function clickAlong(
     for (;;) {
       rest(p);
       const from = clock();
-      const got = reach(field, start, p, { tolerance, near, light, ...(to ? { to } : {}) }, memory);
+      const got = reach(field, start, p, { tolerance, near, light, ...(to && { to, most: CHAIN }) }, memory);
       times.push(clock() - from);
       if (!memory.open) return got;
     }
@@ -107,7 +111,9 @@ export function clickAlong(
     const most = Math.min(ONWARD - 200, truth.closed ? 0.45 * n : n);
     for (let lead = 24; lead <= most; lead += STRIDE) {
       const here = ask(start, byHand(at(place + lead)));
-      if (!here) break;
+      // Where nothing is offered yet, as in a notch a hair wide, the hand goes on.
+      if (!here && (got || lead > BLIND)) break;
+      if (!here) continue;
       got = here;
       if (got.farthest || got.corner || (!truth.closed && place + lead >= n)) break;
     }
@@ -119,22 +125,25 @@ export function clickAlong(
       const d = distance(at(place + k), target);
       if (d < far - 1e-9) [far, best] = [d, place + k];
     }
-    const closes = home || (truth.closed && best >= n - near);
+    // A press so near to the first anchor is one on it.
+    const onFirst = anchors.length > 1 && distance(target, anchors[0]!) <= near;
+    const closes = home || (truth.closed && (best >= n - near || (onFirst && place > n / 2)));
     const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
     const to = closes ? { at: anchors[0]!, arrive: ahead } : undefined;
     const taken = ask(start, to?.at ?? byHand(target), to);
-    const segment = taken?.segments[0];
-    if (!segment) return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
-    const [a, b, c, d] = segment.cubic;
-    drawn.push(segment.cubic);
-    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}${segment.straight ? ', straight' : ''}${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
-    if (!segment.straight) anchors[anchors.length - 1] = { ...last, out: subtract(b, a) };
-    const arriving = segment.straight ? null : subtract(c, d);
+    if (!taken?.segments.length)
+      return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
+    log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}, ${taken.segments.length} of them${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
+    for (const { cubic, straight, corner: sharp } of taken.segments) {
+      const [a, b, c, d] = cubic;
+      drawn.push(cubic);
+      if (!straight) anchors[anchors.length - 1] = { ...anchors.at(-1)!, out: subtract(b, a) };
+      anchors.push({ ...corner(d.x, d.y), kind: sharp ? 'corner' : 'smooth', in: straight ? null : subtract(c, d) }); // prettier-ignore
+    }
     if (closes) {
-      anchors[0] = { ...anchors[0]!, in: arriving };
+      anchors[0] = { ...anchors[0]!, in: anchors.pop()!.in };
       return end(true);
     }
-    anchors.push({ ...corner(d.x, d.y), kind: taken.corner ? 'corner' : 'smooth', in: arriving });
     place = best;
     if (!truth.closed && place >= n - near) return end(true);
   }

@@ -39,6 +39,22 @@ function drawnOn(
 }
 
 /**
+ * Blur takes a corner's track off it by at most so many softnesses, over the tangent of half the angle between its sides
+ * (measured on corners of 28° to 150° in twelve conditions: 1.1 in the middle, below 2.0 on 98 %).
+ */
+const BLUNTED_IN_SOFT = 2.1;
+
+/** A place where two sides, drawn on, meet, and how much the way turns there, radians. */
+interface Corner {
+  readonly at: Point;
+  readonly turn: number;
+}
+
+/** Whether a corner lies no farther beyond its track than blur takes one off; else the edge is round there. */
+const isBlunted = ({ at, turn }: Corner, p: Point, soft: number): boolean =>
+  distance(at, p) <= GRAIN + (BLUNTED_IN_SOFT * soft) / Math.max(1e-6, Math.tan((Math.PI - turn) / 2));
+
+/**
  * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the
  * points between are laid onto both up to where they meet.
  *
@@ -48,7 +64,7 @@ function drawnOn(
 export function sharpenCorners(points: readonly Point[], soft: number, spacing = 1): EdgeTrack {
   const n = points.length;
   const round = Math.max(NEAR_PX, NEAR_IN_SOFT * soft);
-  const look = (i: number, from: number): { turn: number; at: Point; near: number } | null => {
+  const look = (i: number, from: number): (Corner & { readonly near: number }) | null => {
     const near = Math.ceil(from / spacing);
     const count = Math.max(5, Math.ceil(SIDE / spacing));
     if (i - near - count < 0 || i + near + count >= n) return null;
@@ -65,7 +81,7 @@ export function sharpenCorners(points: readonly Point[], soft: number, spacing =
     const at = lineIntersection(before.at, before.way, after.at, after.way);
     return turn < SHARP || !at || distance(at, points[i]!) > 2 * from ? null : { turn, at, near };
   };
-  const found: { i: number; turn: number; at: Point; near: number }[] = [];
+  const found: (Corner & { readonly i: number; readonly near: number; readonly sharpness: number })[] = [];
   const far = Math.ceil((round + SIDE) / spacing);
   for (let i = Math.ceil(round / spacing); i < n - Math.ceil(round / spacing); i++) {
     // Cheap first: nothing turns sharply that hardly turns at all.
@@ -77,10 +93,11 @@ export function sharpenCorners(points: readonly Point[], soft: number, spacing =
     // The more acute, the farther off its sides run undisturbed.
     const inner = clearanceAt(first.turn, soft);
     const corner = (inner > round ? look(i, inner) : first) ?? first;
-    found.push({ i, ...corner, turn: corner.turn - 0.1 * distance(corner.at, points[i]!) });
+    if (!isBlunted(corner, points[i]!, soft)) continue;
+    found.push({ i, ...corner, sharpness: corner.turn - 0.1 * distance(corner.at, points[i]!) });
   }
   // Of those within reach of each other the sharpest.
-  const corners = found.filter((f) => !found.some((g) => g !== f && Math.abs(g.i - f.i) <= far && (g.turn > f.turn || (g.turn === f.turn && g.i < f.i)))); // prettier-ignore
+  const corners = found.filter((f) => !found.some((g) => g !== f && Math.abs(g.i - f.i) <= far && (g.sharpness > f.sharpness || (g.sharpness === f.sharpness && g.i < f.i)))); // prettier-ignore
   const out = [...points];
   for (const { i, at, near } of corners) {
     const [from, to] = [i - near, i + near];

@@ -24,7 +24,8 @@ export function lineField(raster: Raster, options: FieldOptions): Field {
   const made = (alongX: Float64Array, alongY: Float64Array, odd = false): Float32Array =>
     convolveColumns(convolveRows(soft, wide, high, alongX, m, odd), width, high, alongY, m, odd);
   return {
-    seen: 0, clear: 0,
+    seen: 0,
+    clear: 0,
     x0,
     y0,
     width,

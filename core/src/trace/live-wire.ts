@@ -56,17 +56,12 @@ export interface Wire {
 /**
  * The strongest pixel about a point, nearer ones preferred, and those that look as was learnt; null outside the picture. Whole
  * numbers.
- *
- * @param nearest nearer ones are preferred by far: where a path begins nothing else tells two edges close by apart
  */
 export function strongestNear(
   field: FieldTiles,
   p: Point,
   within: number,
-  {
-    training = null,
-    nearest = false,
-  }: { readonly training?: Training | null; readonly nearest?: boolean } = {},
+  training: Training | null = null,
 ): Point | null {
   const { width, height } = field.raster;
   const r = Math.max(1, Math.ceil(within));
@@ -78,9 +73,39 @@ export function strongestNear(
       const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
       if (d > within + 0.5) continue;
       const { strength, nx, ny } = acrossAt(field, x, y);
-      let s = strength * (nearest ? (1 - d / (within + 1)) ** 2 : 1 - (0.6 * d) / (within + 1));
+      let s = strength * (1 - (0.6 * d) / (within + 1));
       if (training && s > most) s *= 1 - STRANGE * Math.min(...strangeTo(training, { x: x + 0.5, y: y + 0.5 }, { x: nx, y: ny })); // prettier-ignore
       if (s > most) [most, best] = [s, { x, y }];
+    }
+  return best;
+}
+
+/** An edge counts beside a stronger one close by that has so large a share of its strength. */
+const BESIDE_STRONGER = 0.3;
+
+/**
+ * The nearest edge to a point: where a path begins nothing else tells two edges close by apart.
+ *
+ * @returns a pixel in the middle of it; whole numbers; null where there is none
+ */
+export function nearestEdge(field: FieldTiles, p: Point, within: number): Point | null {
+  const { width, height } = field.raster;
+  const strongest = strongestNear(field, p, within);
+  if (!strongest) return null;
+  const least = BESIDE_STRONGER * strengthAt(field, strongest.x, strongest.y);
+  const r = Math.max(1, Math.ceil(within));
+  const [cx, cy] = [Math.floor(p.x), Math.floor(p.y)];
+  let best: Point | null = null;
+  let near = within + 0.5;
+  for (let y = Math.max(1, cy - r); y <= Math.min(height - 2, cy + r); y++)
+    for (let x = Math.max(1, cx - r); x <= Math.min(width - 2, cx + r); x++) {
+      const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
+      if (d >= near) continue;
+      const { strength, nx, ny } = acrossAt(field, x, y);
+      const [dx, dy] = [Math.round(nx), Math.round(ny)];
+      const isMiddle =
+        strength >= strengthAt(field, x + dx, y + dy) && strength >= strengthAt(field, x - dx, y - dy);
+      if (strength >= least && isMiddle) [near, best] = [d, { x, y }];
     }
   return best;
 }

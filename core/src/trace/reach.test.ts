@@ -11,7 +11,7 @@ import { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles } from './field-tiles
 import { halved } from '../picture/halve';
 import { chainRun, farthestFrom } from '../path/fit-chain';
 import { runOfPoints } from '../path/fit-path';
-import { reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
+import { halvedAbout, reach as ask, reachLevel, reachMemory, type ReachField } from './reach';
 import { segmentToPlace } from './reach-offer';
 import { enlarged, painted, photographed } from './testing';
 
@@ -298,6 +298,23 @@ describe('acute tips and grain', () => {
     expect(other!.path.anchors.length).toBeLessThan(one!.path.anchors.length);
     const off = pointsAlong(other!.path).map((p) => nearestOnPath(DISC, p)!.distance);
     expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.6);
+  });
+
+  it('looks for an edge too faint for the picture’s grain in the picture halved', () => {
+    // ΔE2000 3 in lightness alone, by a soft lens.
+    const raster = photographed(240, 250, [{ path: LEAF, rgb: [172, 160, 140] }], [182, 170, 150], { blur: 2, grain: 1.5, colourGrain: 0.7 }); // prettier-ignore
+    const [fine, half] = [edgeTiles(raster), edgeTiles(halved(raster))];
+    const plain = { fine, coarse: fine, ratio: 1 };
+    const field = { ...plain, halved: () => ({ fine: half, coarse: half, ratio: 1 }) };
+    expect(halvedAbout(field, { x: 100, y: 100 })?.fine).toBe(half);
+    const { path, whole, log } = clickAlong(field, LEAF, WHERE.tolerance, WHERE.near, { light: 'true', strays: 2.5 }); // prettier-ignore
+    expect(whole, log.join('\n')).toBe(true);
+    expect(path.anchors.length, log.join('\n')).toBeLessThanOrEqual(LEAF.anchors.length + 1);
+    const off = pointsAlong(path).map((p) => nearestOnPath(LEAF, p)!.distance);
+    expect(off.reduce((s, v) => s + v, 0) / off.length).toBeLessThan(0.45);
+    // A clear, sharp one is looked for in the picture itself.
+    const sharp = edgeTiles(painted(240, 250, [{ path: LEAF, rgb: INK }], PAPER, 2));
+    expect(halvedAbout({ ...field, fine: sharp }, { x: 100, y: 100 })).toBeNull();
   });
 
   it.each([

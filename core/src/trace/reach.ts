@@ -21,7 +21,7 @@ import {
 import type { Light } from './edge-profile';
 import { strengthAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
-import { isOpen, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
+import { isOpen, nearestEdge, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
 import { trainWire } from './wire-training';
 import type { KnownEdge, Reached } from './reach-offer';
@@ -50,8 +50,7 @@ const SOFT_PX = 1.35;
 const FAINT_IN_LEASTS = 2.6;
 
 /** The same picture halved, where it is soft or faint about a place; null where it is sharp, or not to be halved again. */
-export function halvedAbout({ fine, halved }: ReachField, at: Point): ReachField | null 
-{
+export function halvedAbout({ fine, halved }: ReachField, at: Point): ReachField | null {
   if (!halved) return null;
   const { seen, clear } = tileAbout(fine, at);
   if (seen >= SOFT_PX) return halved();
@@ -118,7 +117,7 @@ const ENOUGH = 90;
 /** So far an edge is followed where a path only begins and no turns are asked for, pixels. */
 const SHORT_LOOK = 48;
 /** A path begins on the nearer of two edges where the stronger one is so much farther off, pixels of the smaller picture. */
-const ANOTHER_EDGE_PX = 2;
+const ANOTHER_EDGE_PX = 1;
 /** About where a path began what is drawn does not close the way, pixels of the smaller picture. */
 const CLOSING_ROOM = 8;
 
@@ -296,23 +295,21 @@ export function reach(
   const wire = start && wireFrom({ field, options, memory }, start);
   const about = { x: sought.x / ratio, y: sought.y / ratio };
   /** The strongest pixel there, if it is an edge at all. */
-  const edgeBy = (preferred: Parameters<typeof strongestNear>[3]): Point | null => {
-    const found = strongestNear(coarse, about, within, preferred);
-    return found && strengthAt(coarse, found.x, found.y) >= leastStrength(coarse, found) ? found : null;
-  };
+  const isEdge = (found: Point | null): found is Point =>
+    found !== null && strengthAt(coarse, found.x, found.y) >= leastStrength(coarse, found);
   const large = (p: Point): Point => ({ x: (p.x + 0.5) * ratio, y: (p.y + 0.5) * ratio });
   const asked = (end: Point): Question => ({ field, pointer, options, memory, end, endAt: large(end) });
   if (!start || !wire) {
     // Where a path begins nothing but nearness tells two edges close by apart.
-    const [nearest, strongest] = [edgeBy({ nearest: true }), edgeBy({})];
-    const offered = strongest && offerBeginning(asked(strongest));
-    const isOther = nearest && strongest && distance(nearest, strongest) > 1;
+    const [nearest, strongest] = [nearestEdge(coarse, about, within), strongestNear(coarse, about, within)];
+    const offered = isEdge(strongest) ? offerBeginning(asked(strongest)) : null;
+    const isOther = isEdge(nearest) && distance(nearest, strongest ?? nearest) > 1;
     const other = isOther ? offerBeginning(asked(nearest)) : null;
     const off = (found: Reached): number => distance(found.at, pointer);
     return other && (!offered || off(other) < off(offered) - ANOTHER_EDGE_PX * ratio) ? other : offered;
   }
-  const end = edgeBy({ training: wire.training });
-  if (!end) return null;
+  const end = strongestNear(coarse, about, within, wire.training);
+  if (!isEdge(end)) return null;
   const question = asked(end);
   const along = { tolerance, leave: start.leave, about: ABOUT, stray: STRAY_SHARE, most, level };
   if (memory.edge && !to) {
