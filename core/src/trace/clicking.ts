@@ -3,6 +3,7 @@ import { distance, negate, subtract, unit, type Point } from '../geometry/vector
 import { seeded } from '../seed';
 import { corner, type Anchor } from '../path/anchor';
 import { pathCubics, type Path } from '../path/path';
+import { nearestOnPath } from '../path/path-measure';
 import type { Light } from './edge-profile';
 import { reach, reachMemory, type ReachField, type ReachStart } from './reach';
 import type { Reached } from './reach-offer';
@@ -32,6 +33,8 @@ const STRIDE = 16;
 const HOME = 36;
 /** Segments taken at once where one cannot hold the edge as far as the first anchor, at most. */
 const CHAIN = 8;
+/** How often a hand moves before it begins. */
+const MOST_TRIES = 8;
 /** So far a hand goes on where nothing is offered, pixels. */
 const BLIND = 100;
 /** Places of the truth looked at for where a click lies on it. */
@@ -89,7 +92,12 @@ export function clickAlong(
       if (!memory.open) return got;
     }
   };
-  const first = ask(null, byHand(line[0]!));
+  // Where a path would begin is shown: who sees it beside the outline moves on a little before pressing.
+  let first: Reached | null = null;
+  for (let tries = 0; tries < MOST_TRIES; tries++) {
+    first = ask(null, byHand(line[0]!));
+    if (first && (strays === 0 || nearestOnPath(truth, first.at)!.distance <= strays)) break;
+  }
   const anchors: Anchor[] = [];
   const end = (whole: boolean): Clicked => ({ path: { id: 'clicked', closed: whole && truth.closed, anchors }, whole, times, log }); // prettier-ignore
   if (!first) return end(false);

@@ -4,6 +4,7 @@ import { acrossTip } from './edge-tip';
 import { formBetween } from './field-form';
 import type { FieldTiles } from './field-tiles';
 import { leastStrength } from './noise';
+import { STRANGE, strangeTo, type Training } from './learnt-edge';
 
 /** After one tip there is none for so long, pixels. */
 const TIPS_APART_PX = 16;
@@ -19,6 +20,7 @@ const ASIDE = 1.2;
  * or until it comes back to where it began.
  *
  * @param way unit direction in which to go
+ * @param training what was learnt of the edge: others count for less
  * @param behind points that led here, the last ones last: round a tip it does not turn back onto them
  * @returns points a pixel apart, the first one left out
  */
@@ -28,6 +30,7 @@ export function followEdge(
   way: Point,
   most: number,
   behind: readonly Point[],
+  training: Training | null = null,
 ): Point[] {
   const { width, height } = field.raster;
   const out: Point[] = [];
@@ -45,8 +48,12 @@ export function followEdge(
       const n = { x: u.y, y: -u.x };
       const q = add(p, u);
       const { off, strength } = peakAcross(field, q, n, ASIDE);
-      const liked = strength * (0.9 + 0.1 * turn.c);
-      if (!best || liked > best.strength) best = { at: add(q, scale(n, off)), strength: liked };
+      const at = add(q, scale(n, off));
+      // Who goes along u has n to the left, as seen on screen.
+      const alike = training ? 1 - STRANGE * strangeTo(training, at, n)[0] : 1;
+      const enough = training ? Math.min(strength, usual) : strength;
+      const liked = enough * alike * (0.9 + 0.1 * turn.c);
+      if (!best || liked > best.strength) best = { at, strength: liked };
     }
     const went = best && unit(subtract(best.at, p));
     if (

@@ -16,6 +16,8 @@ export function edgeWay(field: FieldTiles, { x, y }: Point): Point | null {
 }
 
 const ROW_STEP_PX = 0.5;
+/** The top of a hill within reach is meant, where it is so high beside the slope of one that lies farther off. */
+const TOP_IN_SLOPE = 0.5;
 
 /** The row of strengths looked at last: this is asked for hundreds of times in a move of the pointer. */
 let row = new Float64Array(64);
@@ -33,15 +35,18 @@ export function peakAcross(
   if (row.length < count) row = new Float64Array(count);
   formsAlong(field, p, n, -(half + 2) * ROW_STEP_PX, ROW_STEP_PX, count, row);
   for (let i = 0; i < count; i++) row[i] = strengthOf(field, row[i]!);
+  const likedAt = (i: number): number => row[i]! * (1 - (0.4 * Math.abs(i - half - 2)) / (half + 1));
   let best = half + 2;
   let most = -1;
+  // The top of a hill, and the strongest place, which may lie on the slope of one beyond reach.
+  let top = -1;
+  let highest = 0;
   for (let i = 2; i <= 2 * half + 2; i++) {
-    const v = row[i]! * (1 - (0.4 * Math.abs(i - half - 2)) / (half + 1));
-    if (v > most) {
-      most = v;
-      best = i;
-    }
+    const v = likedAt(i);
+    if (v > most) [most, best] = [v, i];
+    if (v > highest && row[i]! >= row[i - 1]! && row[i]! >= row[i + 1]!) [highest, top] = [v, i];
   }
+  if (highest > TOP_IN_SLOPE * most) best = top;
   // Up to the hill's top, which nearness may have kept it from.
   while (best > 2 && row[best - 1]! > row[best]!) best--;
   while (best < count - 3 && row[best + 1]! > row[best]!) best++;

@@ -8,6 +8,7 @@ import { grainOf, ontoEdge, ontoPlaces } from './edge-refine';
 import { clearanceAt } from './corner-clearance';
 import type { Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
+import type { Training } from './learnt-edge';
 
 // An edge of the picture laid out as a run of points, for segments to be fitted to.
 
@@ -45,12 +46,13 @@ export function edgeThrough(
   p: Point,
   far: number,
   light: Light,
+  training: Training | null,
 ): { run: Run; index: number } | null {
   const way = edgeWay(field, p);
   if (!way) return null;
   const [at] = ontoEdge(field, [p, add(p, way)], 2) as [Point];
-  const back = followEdge(field, at, scale(way, -1), far, []);
-  const ahead = followEdge(field, at, way, far, back.toReversed());
+  const back = followEdge(field, at, scale(way, -1), far, [], training);
+  const ahead = followEdge(field, at, way, far, back.toReversed(), training);
   const seen = ontoPlaces(field, ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5), light);
   const { points, corners } = sharpenCorners(seen.points, seen.soft);
   return { run: runOfPoints(points, corners), index: back.length };
@@ -97,12 +99,13 @@ export function edgeAlong(
   ratio: number,
   end: Point | null,
   light: Light,
+  training: Training | null,
 ): { run: Run; index: number; ended: boolean; spacing: number; soft: number; grain: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, edge);
+  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, edge, training);
   const seen = ontoPlaces(field, ontoEdge(field, [...edge, ...ahead], 1.5, spacing), light, spacing);
   const whole = sharpenCorners(seen.points, seen.soft, spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
@@ -139,6 +142,7 @@ export function extendedEdge(
   run: Run,
   spacing: number,
   light: Light,
+  training: Training | null,
 ): { run: Run; ended: boolean; soft: number; grain: number } {
   const { points } = run;
   const n = points.length;
@@ -146,7 +150,7 @@ export function extendedEdge(
   const from = Math.max(0, n - Math.ceil((2 * ANEW) / spacing));
   const there = points[n - 1]!;
   const onward = unit(subtract(there, points[Math.max(0, n - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = onward ? followEdge(field, there, onward, AHEAD, points) : [];
+  const ahead = onward ? followEdge(field, there, onward, AHEAD, points, training) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
   const seen = ontoPlaces(

@@ -1,7 +1,7 @@
 import type { Point } from '../geometry/vector';
 import { acrossAt, strengthAt } from './field-form';
 import type { FieldTiles } from './field-tiles';
-import { strangeTo, type Training } from './wire-training';
+import { STRANGE, strangeTo, type Training } from './learnt-edge';
 
 /** Pixels to either side of its beginning that a wire can go. */
 export const ROOM = 400;
@@ -10,8 +10,6 @@ const SIDE = 2 * ROOM + 1;
 const COST_WITHOUT_EDGE = 60;
 /** Cost of going across an edge instead of along it. */
 const ACROSS = 40;
-/** An edge of other colours than were learnt counts as so much less of an edge. */
-const STRANGE = 0.7;
 /** Pixels that a wire keeps away from what is drawn, but within so many of where it begins. */
 const CLEAR = 2;
 const OPEN = 14;
@@ -54,14 +52,15 @@ export interface Wire {
 }
 
 /**
- * The strongest pixel about a point, nearer ones preferred, and those that look as was learnt; null outside the picture. Whole
- * numbers.
+ * The strongest pixel about a point, nearer ones preferred; null outside the picture. Whole numbers.
+ *
+ * @param wire where it has learnt what its edge looks like, that which is most of an edge to it
  */
 export function strongestNear(
   field: FieldTiles,
   p: Point,
   within: number,
-  training: Training | null = null,
+  wire?: Pick<Wire, 'field' | 'half' | 'training'>,
 ): Point | null {
   const { width, height } = field.raster;
   const r = Math.max(1, Math.ceil(within));
@@ -72,9 +71,9 @@ export function strongestNear(
     for (let x = Math.max(0, cx - r); x <= Math.min(width - 1, cx + r); x++) {
       const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
       if (d > within + 0.5) continue;
-      const { strength, nx, ny } = acrossAt(field, x, y);
-      let s = strength * (1 - (0.6 * d) / (within + 1));
-      if (training && s > most) s *= 1 - STRANGE * Math.min(...strangeTo(training, { x: x + 0.5, y: y + 0.5 }, { x: nx, y: ny })); // prettier-ignore
+      const learnt = wire?.training ? edgeAsLearnt(wire, x, y) : null;
+      const strength = learnt ? Math.max(learnt.left, learnt.right) : strengthAt(field, x, y);
+      const s = strength * (1 - (0.6 * d) / (within + 1));
       if (s > most) [most, best] = [s, { x, y }];
     }
   return best;

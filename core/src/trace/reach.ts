@@ -23,7 +23,8 @@ import { strengthAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
 import { isOpen, nearestEdge, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
-import { trainWire } from './wire-training';
+import type { Training } from './learnt-edge';
+import { isPixelBesideStronger, trainWire } from './wire-training';
 import type { KnownEdge, Reached } from './reach-offer';
 import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn } from './reach-offer';
 
@@ -35,6 +36,8 @@ export interface ReachField {
   readonly ratio: number;
   /** The same for the picture halved, in its pixels: where the picture is soft that is where its edges are looked for. */
   readonly halved?: () => ReachField;
+  /** The same with the least blur: two edges close by, one stronger than the other, are one hill by more. */
+  readonly finest?: () => ReachField;
 }
 
 /**
@@ -106,8 +109,17 @@ export interface ReachMemory {
   edge: KnownEdge | null;
   /** The last question was not answered, or not all of it, so as not to take long: asked again, it goes on. */
   open: boolean;
+  /** Whether a stronger edge runs close by the one that is followed; of which beginning that was told. */
+  crowded: { readonly key: string; readonly is: boolean } | null;
 }
-export const reachMemory = (): ReachMemory => ({ wire: null, drawn: [], key: '', edge: null, open: false });
+export const reachMemory = (): ReachMemory => ({
+  wire: null,
+  drawn: [],
+  key: '',
+  edge: null,
+  open: false,
+  crowded: null,
+});
 
 /** Pixels of the wire that one question works out at most; the next goes on. After so many it is enough for one, too. */
 const MOST_AT_ONCE = 5000;
@@ -141,7 +153,8 @@ const heldBy = (along: ChainOptions, grain: number): ChainOptions => ({
 /** Where a path could begin: on the edge at the pointer, with the turns of the edge either way. */
 function offerBeginning({ field, pointer, options, endAt }: Question): Reached | null {
   const { tolerance, near, hints = 0, light = 'looks' } = options;
-  const found = edgeThrough(field.fine, endAt, hints > 0 ? AHEAD : SHORT_LOOK, light);
+  const training = learntFrom(field, { at: endAt, drawn: [] });
+  const found = edgeThrough(field.fine, endAt, hints > 0 ? AHEAD : SHORT_LOOK, light, training);
   if (!found) return null;
   const { run, index } = found;
   const corner = cornerNear(run, pointer, near);
@@ -169,6 +182,39 @@ function offerBeginning({ field, pointer, options, endAt }: Question): Reached |
   };
 }
 
+/** What the edge looks like that is followed, where a stronger one runs close by. */
+const learntFrom = (
+  { coarse, ratio }: Pick<ReachField, 'coarse' | 'ratio'>,
+  { at, drawn }: Pick<ReachStart, 'at' | 'drawn'>,
+): Training | null =>
+  coarse.kind === 'line'
+    ? null
+    : trainWire(
+        coarse,
+        drawn.map((c) => scaledCubic(c, 1 / ratio)),
+        scale(at, 1 / ratio),
+      );
+
+/** The picture with the least blur, where a stronger edge runs close by the one that is followed, or at the pointer; else null. */
+function crowdedAbout(
+  { finest }: ReachField,
+  start: ReachStart | null,
+  pointer: Point,
+  near: number,
+  memory: ReachMemory,
+): ReachField | null {
+  if (!finest) return null;
+  const field = finest();
+  const { coarse, ratio } = field;
+  if (!start) {
+    const edge = nearestEdge(coarse, scale(pointer, 1 / ratio), near / ratio);
+    return edge && isPixelBesideStronger(coarse, edge) ? field : null;
+  }
+  const key = `${start.at.x} ${start.at.y} ${start.drawn.length} ${ratio}`;
+  if (memory.crowded?.key !== key) memory.crowded = { key, is: learntFrom(field, start) !== null };
+  return memory.crowded.is ? field : null;
+}
+
 /** Starts the wire from the last anchor, unless the one that is kept starts there: of it the edge is known in part. */
 function wireFrom(
   { field: { coarse, ratio }, options, memory }: Pick<Question, 'field' | 'options' | 'memory'>,
@@ -188,14 +234,7 @@ function wireFrom(
   const closed = memory.drawn.filter((p) => !first || distance(p, first) > CLOSING_ROOM * ratio).map(small);
   memory.key = key;
   memory.edge = null;
-  const training =
-    coarse.kind === 'edge'
-      ? trainWire(
-          coarse,
-          drawn.map((c) => scaledCubic(c, 1 / ratio)),
-          small(at),
-        )
-      : null;
+  const training = learntFrom({ coarse, ratio }, start);
   memory.wire = startWire(coarse, seed, leastStrength(coarse, seed), closed, memory.wire ?? undefined, training); // prettier-ignore
   return memory.wire;
 }
@@ -231,7 +270,7 @@ function offerKnown(question: Question, edge: KnownEdge, along: ChainOptions): R
   const same = end.x === edge.end.x && end.y === edge.end.y;
   if (edge.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
     return segmentToPlace(edge, place, pointer, near, held, hints);
-  const on = extendedEdge(field.fine, edge.line.run, edge.spacing, light);
+  const on = extendedEdge(field.fine, edge.line.run, edge.spacing, light, question.memory.wire?.training ?? null); // prettier-ignore
   return offerNew(question, { ...on, spacing: edge.spacing, end, index: place }, along);
 }
 
@@ -289,6 +328,8 @@ export function reach(
     // By a tip, where soft sides leave little of either, a path may still begin.
     if (start) return null;
   }
+  const crowded = crowdedAbout(field, start, pointer, options.near, memory);
+  if (crowded) return reach(crowded, start, pointer, options, memory);
   memory.open = false;
   const sought = to?.at ?? pointer;
   const within = to ? 2 : near / ratio;
@@ -308,7 +349,7 @@ export function reach(
     const off = (found: Reached): number => distance(found.at, pointer);
     return other && (!offered || off(other) < off(offered) - ANOTHER_EDGE_PX * ratio) ? other : offered;
   }
-  const end = strongestNear(coarse, about, within, wire.training);
+  const end = strongestNear(coarse, about, within, wire);
   if (!isEdge(end)) return null;
   const question = asked(end);
   const along = { tolerance, leave: start.leave, about: ABOUT, stray: STRAY_SHARE, most, level };
@@ -318,7 +359,16 @@ export function reach(
   }
   const way = wayToPointer(question, wire);
   if (!way) return null;
-  const found = edgeAlong(fine, start, memory.drawn, way.map(large), ratio, to?.at ?? null, light);
+  const found = edgeAlong(
+    fine,
+    start,
+    memory.drawn,
+    way.map(large),
+    ratio,
+    to?.at ?? null,
+    light,
+    wire.training,
+  );
   return to ? offerOnto(question, found, to, along) : offerNew(question, { ...found, end }, along);
 }
 

@@ -1,9 +1,11 @@
 import { cubicDerivative, cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
-import { unit, type Point } from '../geometry/vector';
+import { scale, subtract, unit, type Point } from '../geometry/vector';
 import { colourAt, middleColour } from './colour-at';
-import { peakAcross } from './edge-peak';
+import { edgeWay, peakAcross } from './edge-peak';
 import { acrossAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
+import { followEdge } from './edge-follow';
+import type { Training } from './learnt-edge';
 import { leastStrength } from './noise';
 import { unlikeness, type Unlikeness } from './unlikeness';
 
@@ -12,7 +14,7 @@ const LEARNT_PX = 96;
 const APART_PX = 2;
 /** Fewer places on an edge teach nothing; about a beginning the edge is learnt from so many to either side. */
 const FEWEST = 5;
-const ABOUT_BEGINNING = 3;
+const ABOUT_BEGINNING = 6;
 /** Colours beside an edge are those so far to either side of it: pixels of the field, and blurs of the picture. */
 const BESIDE_PX = 2;
 const BESIDE_IN_BLURS = 1.6;
@@ -31,31 +33,27 @@ const SAME_PX = 2.5;
 /** The share of places with a stronger edge beside them from which on there is something to be kept from. */
 const CROWDED = 0.25;
 
-/** What a wire has learnt of the edge it follows: the colours on its two sides. */
-export interface Training {
-  /** How far off an edge its sides' colours are read, pixels. */
-  readonly beside: number;
-  /** How far a colour is from that on the left of the way, and on the right, beyond what is usual: 0 alike, 1 another. */
-  readonly left: Unlikeness;
-  readonly right: Unlikeness;
-  /** Whether left and right are known; else they may change places. */
-  readonly oriented: boolean;
-}
-
 /** A place on the edge and the unit way to the left of it, as seen on screen. */
 interface Place {
   readonly at: Point;
   readonly left: Point;
 }
 
-/** Whether a stronger edge runs along close by: an edge that stands alone is followed whatever its colours become. */
-function isCrowded(field: FieldTiles, places: readonly Place[]): boolean {
-  const beside = places.filter(({ at, left }) => {
-    const { off, strength } = peakAcross(field, at, left, NEAR_PX);
-    return Math.abs(off) > SAME_PX && strength > acrossAt(field, Math.floor(at.x), Math.floor(at.y)).strength;
-  });
-  return beside.length >= CROWDED * places.length;
+/** Whether a stronger edge lies close beside a place on one, that way or the other. */
+function isBesideStronger(field: FieldTiles, { at, left }: Place): boolean {
+  const { off, strength } = peakAcross(field, at, left, NEAR_PX);
+  return Math.abs(off) > SAME_PX && strength > acrossAt(field, Math.floor(at.x), Math.floor(at.y)).strength;
 }
+
+/** Whether a stronger edge lies close beside the one at a pixel, whole numbers. */
+export function isPixelBesideStronger(field: FieldTiles, { x, y }: Point): boolean {
+  const { nx, ny } = acrossAt(field, x, y);
+  return isBesideStronger(field, { at: { x: x + 0.5, y: y + 0.5 }, left: { x: nx, y: ny } });
+}
+
+/** Whether a stronger edge runs along close by: an edge that stands alone is followed whatever its colours become. */
+const isCrowded = (field: FieldTiles, places: readonly Place[]): boolean =>
+  places.filter((place) => isBesideStronger(field, place)).length >= CROWDED * places.length;
 
 const isOnPicture = ({ raster: { width, height } }: FieldTiles, { x, y }: Point): boolean =>
   x >= 0 && y >= 0 && x < width && y < height;
@@ -75,13 +73,15 @@ function placesDrawn(drawn: readonly Cubic[]): Place[] {
   return out;
 }
 
-/** Places along the edge about a beginning: which side is which is not known there. */
+/** Places along the edge about a beginning: which side is which is not known there, but the same all along. */
 function placesAbout(field: FieldTiles, at: Point): Place[] {
-  if (!isOnPicture(field, at)) return [];
-  const { nx, ny } = acrossAt(field, Math.floor(at.x), Math.floor(at.y));
-  return Array.from({ length: 2 * ABOUT_BEGINNING + 1 }, (_, k) => {
-    const along = k - ABOUT_BEGINNING;
-    return { at: { x: at.x - along * ny, y: at.y + along * nx }, left: { x: nx, y: ny } };
+  const way = edgeWay(field, at);
+  if (!way) return [];
+  const back = followEdge(field, at, scale(way, -1), ABOUT_BEGINNING, []).reverse();
+  const line = [...back, at, ...followEdge(field, at, way, ABOUT_BEGINNING, back)];
+  return line.flatMap((p, i) => {
+    const along = unit(subtract(line[Math.min(line.length - 1, i + 1)]!, line[Math.max(0, i - 1)]!));
+    return along ? [{ at: p, left: { x: along.y, y: -along.x } }] : [];
   });
 }
 
@@ -112,20 +112,4 @@ export function trainWire(field: FieldTiles, drawn: readonly Cubic[], from: Poin
     return (x, y) => Math.min(1, Math.max(0, (unlike(x, y) - usual - SLACK) / ANOTHER));
   };
   return { beside, left: side(1), right: side(-1), oriented };
-}
-
-/**
- * How strange an edge is to what was learnt, 0 to 1, when one goes along it with (nx, ny) to the left, and to the right. Both
- * sides count: two edges close by share what lies between them.
- */
-export function strangeTo(
-  { beside, left, right, oriented }: Training,
-  { x, y }: Point,
-  { x: nx, y: ny }: Point,
-): readonly [toLeft: number, toRight: number] {
-  const [ax, ay, bx, by] = [x + beside * nx, y + beside * ny, x - beside * nx, y - beside * ny];
-  const [leftA, leftB, rightA, rightB] = [left(ax, ay), left(bx, by), right(ax, ay), right(bx, by)];
-  const [toLeft, toRight] = [(leftA + rightB) / 2, (leftB + rightA) / 2];
-  const either = Math.min(toLeft, toRight);
-  return oriented ? [toLeft, toRight] : [either, either];
 }
