@@ -17,6 +17,7 @@ import {
   type Rgb,
 } from '@mirrot/core';
 import { halved } from '../core/src/picture/halve';
+import { fieldTiles, FINEST_BLUR } from '../core/src/trace/field-tiles';
 import { pointsAlong, clickAlong } from '../core/src/trace/clicking';
 import { CONDITIONS, GROUNDS, roughly, strayLines, truthsOfSet } from './bond-set';
 
@@ -29,12 +30,24 @@ const at95 = (v: readonly number[]): number =>
   v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
 const f = (v: number, wide: number, digits = 2): string => v.toFixed(digits).padStart(wide);
 const fieldOf = (raster: Raster): FieldTiles => edgeTiles(raster);
+/** The same fields with the least blur, made where asked for. */
+const finest = new Map<FieldTiles, ReachField>();
+function finestOf(fine: FieldTiles): ReachField {
+  let found = finest.get(fine);
+  if (!found) {
+    const tiles = fieldTiles(fine.raster, 'edge', FINEST_BLUR);
+    finest.clear();
+    finest.set(fine, (found = { fine: tiles, coarse: tiles, ratio: 1 }));
+  }
+  return found;
+}
 /** What Reach looks at: a picture, and the same made smaller by halves. */
 const pyramid = ([fine, ...smaller]: readonly FieldTiles[]): ReachField => ({
   fine: fine!,
   coarse: fine!,
   ratio: 1,
   ...(smaller.length > 0 && { halved: () => pyramid(smaller) }),
+  finest: () => finestOf(fine!),
 });
 const offs = (path: Path, truth: Path): number[] =>
   pointsAlong(path).map((p) => nearestOnPath(truth, p)!.distance);

@@ -33,8 +33,9 @@ const STRIDE = 16;
 const HOME = 36;
 /** Segments taken at once where one cannot hold the edge as far as the first anchor, at most. */
 const CHAIN = 8;
-/** How often a hand moves before it begins. */
+/** So often a hand goes on before it begins, at most, and so far each time, pixels. */
 const MOST_TRIES = 8;
+const ONWARD_PX = 6;
 /** So far a hand goes on where nothing is offered, pixels. */
 const BLIND = 100;
 /** Places of the truth looked at for where a click lies on it. */
@@ -68,7 +69,7 @@ export function clickAlong(
     readonly seed?: number;
   } = {},
 ): Clicked {
-  const line = pointsAlong(truth);
+  let line = pointsAlong(truth);
   const n = line.length;
   const at = (k: number): Point => line[truth.closed ? k % n : Math.min(n - 1, k)]!;
   const random = seeded(seed);
@@ -92,11 +93,12 @@ export function clickAlong(
       if (!memory.open) return got;
     }
   };
-  // Where a path would begin is shown: who sees it beside the outline moves on a little before pressing.
-  let first: Reached | null = null;
-  for (let tries = 0; tries < MOST_TRIES; tries++) {
+  // Where a path would begin is shown: who sees it beside the outline goes on a little before pressing.
+  let first = ask(null, byHand(line[0]!));
+  const isAside = (): boolean => !first || (strays > 0 && nearestOnPath(truth, first.at)!.distance > strays);
+  for (let tries = 1; truth.closed && tries < MOST_TRIES && isAside(); tries++) {
+    line = [...line.slice(ONWARD_PX), ...line.slice(0, ONWARD_PX)];
     first = ask(null, byHand(line[0]!));
-    if (first && (strays === 0 || nearestOnPath(truth, first.at)!.distance <= strays)) break;
   }
   const anchors: Anchor[] = [];
   const end = (whole: boolean): Clicked => ({ path: { id: 'clicked', closed: whole && truth.closed, anchors }, whole, times, log }); // prettier-ignore

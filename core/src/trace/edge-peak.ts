@@ -17,7 +17,7 @@ export function edgeWay(field: FieldTiles, { x, y }: Point): Point | null {
 
 const ROW_STEP_PX = 0.5;
 /** The top of a hill within reach is meant, where it is so high beside the slope of one that lies farther off. */
-const TOP_IN_SLOPE = 0.5;
+const TOP_IN_SLOPE = 0.6;
 
 /** The row of strengths looked at last: this is asked for hundreds of times in a move of the pointer. */
 let row = new Float64Array(64);

@@ -36,7 +36,7 @@ const CALM_IN_BLURS = 1;
 /** Middles that scatter by more than this, told by places so far apart, are calmed over farther, so far at most; pixels. */
 const FINE_PX = 0.06;
 const APART_PX = 5;
-const CALMEST_PX = 10;
+const CALMEST_PX = 16;
 /** How soft the edge is, and how grainy, is told first by places so far apart, pixels. */
 const FIRST_APART_PX = 4;
 /** One place in so many is asked what the colours on both sides are. */

@@ -40,7 +40,7 @@ export const fieldTiles = (raster: Raster, kind: FieldKind, blur: number): Field
 export const EDGE_BLUR = BINOMIAL_BLUR;
 
 /** The least blur with which edges are looked for, pixels: where two run so close by that more makes one hill of them. */
-export const FINEST_BLUR = Number(process.env.FB ?? 0.8);
+export const FINEST_BLUR = 0.8;
 
 /** The field by which edges are followed, with more blur where the picture is soft. */
 export const edgeTiles = (raster: Raster): FieldTiles => ({

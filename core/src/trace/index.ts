@@ -8,7 +8,16 @@ export { nearestEdge } from './edge';
 export type { Light } from './edge-profile';
 export { edgeField } from './edge-field';
 export type { Field, FieldKind, FieldOptions } from './field';
-export { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles, tileAt, tilesOf, warmTile } from './field-tiles';
+export {
+  EDGE_BLUR,
+  edgeTiles,
+  FINEST_BLUR,
+  fieldTiles,
+  type FieldTiles,
+  tileAt,
+  tilesOf,
+  warmTile,
+} from './field-tiles';
 export { driftFigures, type DriftFigures } from './figures';
 export { fieldFor, likelyFollow, lineBlur } from './follow';
 export { chooseInk, haloOf, INK_GAIN, INKS, washed } from './ink';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { circlePath, seeded } from '../testing';
+import { circlePath, seeded, squarePath } from '../testing';
 import type { Point } from '../geometry/vector';
 import { nearestOnPath } from '../path/path-measure';
 import type { Raster } from '../picture/raster';
@@ -9,6 +9,7 @@ import {
   edgeAsLearnt,
   isLeftOf,
   isOpen,
+  nearestEdge,
   startWire,
   stepCost,
   strongestNear,
@@ -16,7 +17,7 @@ import {
   wireTo,
   type Wire,
 } from './live-wire';
-import type { Training } from './wire-training';
+import type { Training } from './learnt-edge';
 
 const WAYS = [[1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0], [-1, -1], [0, -1], [1, -1]] as const; // prettier-ignore
 
@@ -114,6 +115,19 @@ describe('a live wire', () => {
     for (const p of way)
       expect(nearestOnPath(disc, { x: p.x + 0.5, y: p.y + 0.5 })!.distance).toBeLessThan(2);
     expect(way.length).toBeGreaterThan(60);
+  });
+
+  it('begins on the nearest edge, though a stronger one runs close by, or on none', () => {
+    const bars = [
+      { path: squarePath(40, -10, 200), rgb: [150, 150, 140] },
+      { path: squarePath(52, -10, 200), rgb: [40, 40, 40] },
+    ] as const;
+    const field = fieldTiles(painted(100, 60, bars, [200, 200, 195]), 'edge', 1.5);
+    expect(strongestNear(field, { x: 43, y: 30 }, 12)!.x).toBeGreaterThan(49);
+    expect([39, 40]).toContain(nearestEdge(field, { x: 43, y: 30 }, 12)!.x);
+    expect([51, 52]).toContain(nearestEdge(field, { x: 49, y: 30 }, 12)!.x);
+    expect(nearestEdge(field, { x: 10, y: 30 }, 12)).toBeNull();
+    expect(nearestEdge(field, { x: -50, y: 30 }, 12)).toBeNull();
   });
 
   it('has no way out of the picture nor out of its room', () => {

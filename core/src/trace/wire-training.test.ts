@@ -3,9 +3,11 @@ import { pathCubics } from '../path/path';
 import { nearestOnPath } from '../path/path-measure';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
-import { edgeTiles } from './field-tiles';
+import { edgeTiles, fieldTiles, FINEST_BLUR } from './field-tiles';
+import type { ReachField } from './reach';
 import { photographed, type Levels } from './testing';
-import { strangeTo, trainWire } from './wire-training';
+import { strangeTo } from './learnt-edge';
+import { isPixelBesideStronger, trainWire } from './wire-training';
 
 const INK: Levels = [46, 84, 70];
 const RIM: Levels = [96, 128, 108];
@@ -32,6 +34,25 @@ describe('what a wire has learnt', () => {
         expect(Math.max(...offs)).toBeLessThan(2);
         expect(path.anchors.length).toBeLessThanOrEqual(4);
       }
+  });
+
+  it('keeps it to its own edge beside one twice as strong, four pixels off, by the picture looked at with the least blur', () => {
+    const fine = rimmed(4, 0.7);
+    const least = fieldTiles(fine.raster, 'edge', FINEST_BLUR);
+    const plain = { fine, coarse: fine, ratio: 1 };
+    const field = { ...plain, finest: () => ({ fine: least, coarse: least, ratio: 1 }) };
+    const clicked = (of: ReachField) => clickAlong(of, disc(60), 0.6, 8, { light: 'true', strays: 1.5 });
+    const { path, whole, log } = clicked(field);
+    const offs = pointsAlong(path).map((p) => nearestOnPath(disc(60), p)!.distance);
+    expect(whole, log.join('\n')).toBe(true);
+    expect(Math.max(...offs)).toBeLessThan(1.5);
+    expect(path.anchors.length).toBeLessThanOrEqual(4);
+    // With more blur both are one hill, whose top lies near the stronger one.
+    const merged = pointsAlong(clicked(plain).path).map((p) => nearestOnPath(disc(60), p)!.distance);
+    expect(Math.max(...merged)).toBeGreaterThan(3);
+    // A stronger one lies beside the inner edge, none beside the outer.
+    expect(isPixelBesideStronger(least, { x: 160, y: 100 })).toBe(true);
+    expect(isPixelBesideStronger(least, { x: 164, y: 100 })).toBe(false);
   });
 
   it('is the colours on both sides of what was drawn: another edge is strange, and its own the other way round', () => {

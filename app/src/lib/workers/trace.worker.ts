@@ -7,6 +7,7 @@ import {
   edgeTiles,
   fieldFor,
   fieldTiles,
+  FINEST_BLUR,
   fitGradient,
   halved,
   halvedAbout,
@@ -135,13 +136,19 @@ function reachField({ shown, start, pointer }: ReachWish, follow: Follow, width:
     follow === 'edge' ? fieldFor('edge', null) : { kind: 'line' as const, blur: lineBlur(width) };
   const far = start ? Math.max(Math.abs(pointer.x - start.at.x), Math.abs(pointer.y - start.at.y)) : 0;
   const level = reachLevel(shown, far);
-  /** As it is in the picture halved so many times. */
-  const halvedTo = (halvings: number): ReachField => {
-    const fine = halvings === 0 ? field(kind, blur) : smallerField(halvings, kind, blur);
-    const coarse = level > halvings ? smallerField(level, kind, blur) : fine;
-    const halved = kind === 'edge' && halvings < MOST_HALVINGS ? () => halvedTo(halvings + 1) : undefined;
-    return { fine, coarse, ratio: 2 ** Math.max(0, level - halvings), ...(halved && { halved }) };
+  /** As it is in the picture halved so many times, looked at with so much blur. */
+  const seenWith = (by: number, halvings: number): Pick<ReachField, 'fine' | 'coarse' | 'ratio'> => {
+    const fine = halvings === 0 ? field(kind, by) : smallerField(halvings, kind, by);
+    const coarse = level > halvings ? smallerField(level, kind, by) : fine;
+    return { fine, coarse, ratio: 2 ** Math.max(0, level - halvings) };
   };
+  const halvedTo = (halvings: number): ReachField => ({
+    ...seenWith(blur, halvings),
+    ...(kind === 'edge' && {
+      finest: () => seenWith(FINEST_BLUR, halvings),
+      ...(halvings < MOST_HALVINGS && { halved: () => halvedTo(halvings + 1) }),
+    }),
+  });
   return halvedTo(0);
 }
 
@@ -150,11 +157,13 @@ const AHEAD = 260;
 let turn = 0;
 async function warmAbout(field: ReachField, { x, y }: Point): Promise<void> {
   const { fine, coarse, ratio } = field;
+  const finest = field.finest?.();
   const mine = ++turn;
   const rest = async (): Promise<boolean> => (await pause(), turn === mine);
   while (await rest()) {
     if (warmTile(coarse, { x: x / ratio, y: y / ratio }, AHEAD)) continue;
     if (warmTile(fine, { x, y }, AHEAD)) continue;
+    if (finest && warmTile(finest.coarse, { x: x / ratio, y: y / ratio }, AHEAD)) continue;
     // Where the picture is soft it is looked at halved.
     const half = halvedAbout(field, { x, y });
     return half ? warmAbout(half, { x: x / 2, y: y / 2 }) : undefined;
