@@ -1,5 +1,6 @@
 import { add, scale } from '../geometry/vector';
 import type { Raster } from '../picture/raster';
+import { nearestParabola } from '../geometry/parabola';
 import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
 import type { Station } from './stations';
 
@@ -41,6 +42,26 @@ function evenedAlong(found: readonly { value: number }[], reach: number): number
   });
 }
 
+/** What is so grainy that rows calm each other over more than this is evened along after it is read, too, pixels. */
+const GRAINY_PX = 4;
+/** It is evened over so many of those to either side: a parabola over 5 deviations is as calm as a mean over 2 of them. */
+const EVENED_IN_CALMS = 2.5;
+
+/** Each value on the parabola nearest to those about it that follow without a jump: what bends along the path stays. */
+function onParabolas(found: readonly { value: number }[], reach: number): number[] {
+  const far = Math.round(reach);
+  return found.map(({ value }, i) => {
+    const rows = [{ s: 0, p: { x: value, y: 0 } }];
+    for (const way of [-1, 1])
+      for (let k = 1; k <= far; k++) {
+        const [one, next] = [found[i + way * (k - 1)]!, found[i + way * k]];
+        if (!next || Math.abs(next.value - one.value) > ASIDE_PX) break;
+        rows.push({ s: way * k, p: { x: next.value, y: 0 } });
+      }
+    return nearestParabola(rows).curve.at.x;
+  });
+}
+
 /**
  * Values told by the field moved to where the light has the edge; those that see none there, as the nearest before them.
  *
@@ -78,5 +99,9 @@ export function toPlaces(
       by +
       (seen && light === 'true' ? pulledBy(across.blur[Math.floor(i / every)]! ** 2, f.station.bend) : 0);
   });
+  if (across.calm > GRAINY_PX) {
+    const even = onParabolas(known, (EVENED_IN_CALMS * across.calm) / spacing);
+    known.forEach((f, i) => (f.value = even[i]!));
+  }
   return across.soft;
 }

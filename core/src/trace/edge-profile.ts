@@ -62,6 +62,8 @@ export interface EdgePlaces {
   readonly blur: Float64Array;
   /** How softly they were read, the picture's blur among it: standard deviation, pixels. */
   readonly soft: number;
+  /** Over how much of the edge its rows calmed each other: standard deviation, pixels. */
+  readonly calm: number;
 }
 
 /**
@@ -103,7 +105,7 @@ export function placesAcross(
     Math.sqrt(VARIANCE_OF_READING),
     Math.max(SLOPE_BLUR_PX, SLOPE_IN_BLURS * ofSoft),
   );
-  if (light === 'true') return { off, blur, soft: read };
+  if (light === 'true') return { off, blur, soft: read, calm };
   const even = evened(blur, ring);
   let quantile = 0;
   return {
@@ -118,6 +120,7 @@ export function placesAcross(
     }),
     blur,
     soft: read,
+    calm,
   };
 }
 
