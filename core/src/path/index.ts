@@ -96,7 +96,7 @@ export {
   snapPoint,
   type SnapSpot,
 } from './snap';
-export { nearestAnchor, nearSegments, snapField, type SnapField } from './snap-field';
+export { crossingsOf, nearestAnchor, nearSegments, snapField, type SnapField } from './snap-field';
 export { evenSpots, extremeSpots, inflectionSpots, insertAnchors, type Spot } from './spots';
 export { strokeBounds, type StrokeForm } from './stroke-bounds';
 export { makeSymmetric, type Symmetrical } from './symmetric';

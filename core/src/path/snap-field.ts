@@ -1,6 +1,7 @@
 import Flatbush from 'flatbush';
 import { boxOfPoints } from '../geometry/bounds';
 import type { Cubic } from '../geometry/cubic';
+import { cubicIntersections } from '../geometry/intersect';
 import { nearestOnCubic } from '../geometry/nearest';
 import { add, distance, dot, scale, subtract, type Point } from '../geometry/vector';
 import { segmentCount, segmentCubic, segmentIsLine, type Path } from './path';
@@ -13,6 +14,8 @@ export interface SnapField {
   /** Of each anchor and of each segment: which path, and which of its anchors or segments. */
   readonly anchorAt: Uint32Array;
   readonly segmentAt: Uint32Array;
+  /** Where two segments cross, by both, once that was asked for: outlines that share a border take long. */
+  readonly crossings: Map<string, readonly Point[]>;
 }
 
 /** Lays out the anchors and segments of paths (flatbush: a packed Hilbert R-tree). */
@@ -41,7 +44,7 @@ export function snapField(paths: readonly Path[]): SnapField {
   });
   anchors?.finish();
   segments?.finish();
-  return { paths, anchors, segments, anchorAt, segmentAt };
+  return { paths, anchors, segments, anchorAt, segmentAt, crossings: new Map() };
 }
 
 /** The nearest anchor within reach; null when there is none. */
@@ -53,6 +56,8 @@ export function nearestAnchor(field: SnapField, p: Point, reach: number): Point 
 }
 
 export interface NearSegment {
+  /** Its number in the field. */
+  readonly id: number;
   readonly cubic: Cubic;
   readonly point: Point;
   readonly distance: number;
@@ -76,7 +81,20 @@ export function nearSegments(field: SnapField, p: Point, reach: number, most = 8
     const segment = field.segmentAt[id * 2 + 1]!;
     const cubic = segmentCubic(path, segment);
     const n = segmentIsLine(path, segment) ? nearestOnLine(cubic, p) : nearestOnCubic(cubic, p);
-    if (n.distance <= reach) found.push({ cubic, point: n.point, distance: n.distance });
+    if (n.distance <= reach) found.push({ id, cubic, point: n.point, distance: n.distance });
   }
   return found.sort((a, b) => a.distance - b.distance).slice(0, most);
+}
+
+/** Where segments of a field cross each other. */
+export function crossingsOf({ crossings }: SnapField, segments: readonly NearSegment[]): Point[] {
+  const ordered = segments.toSorted((a, b) => a.id - b.id);
+  return ordered.flatMap((a, i) =>
+    ordered.slice(i + 1).flatMap((b) => {
+      const key = `${a.id} ${b.id}`;
+      let points = crossings.get(key);
+      if (!points) crossings.set(key, (points = cubicIntersections(a.cubic, b.cubic).map(({ point }) => point))); // prettier-ignore
+      return points;
+    }),
+  );
 }

@@ -1,9 +1,4 @@
-import {
-  cubicIntersections,
-  cubicLineIntersections,
-  lineCircleIntersections,
-  lineIntersection,
-} from '../geometry/intersect';
+import { cubicLineIntersections, lineCircleIntersections, lineIntersection } from '../geometry/intersect';
 import { add, distance, dot, scale, subtract, unit, type Point } from '../geometry/vector';
 import type { NearSegment } from './snap-field';
 
@@ -41,8 +36,8 @@ export interface SnapOffer {
   readonly spots: readonly SnapSpot[];
   readonly lines: readonly SnapLine[];
   readonly segments: readonly NearSegment[];
-  /** Whether crossings of segments count. */
-  readonly crossings: boolean;
+  /** Where segments cross; worked out only when nothing stronger is near, null where that does not count. */
+  readonly crossings: (() => readonly Point[]) | null;
   /** Whether a segment by itself attracts. */
   readonly onSegments: boolean;
   /** Worked out only when nothing stronger is near. */
@@ -118,12 +113,7 @@ export function snapPoint(p: Point, reach: number, offer: SnapOffer): Snapped | 
         for (const { point } of cubicLineIntersections(s.cubic, a.at, a.along))
           crossings.push(made(point, 'segments', `segment, ${a.why}`, shown(a)));
   });
-  if (offer.crossings)
-    offer.segments.forEach((a, i) => {
-      for (const b of offer.segments.slice(i + 1))
-        for (const { point } of cubicIntersections(a.cubic, b.cubic))
-          crossings.push(made(point, 'crossings', 'crossing'));
-    });
+  for (const at of offer.crossings?.() ?? []) crossings.push(made(at, 'crossings', 'crossing'));
   const crossing = nearest(crossings.filter(within));
   if (crossing) return crossing;
 

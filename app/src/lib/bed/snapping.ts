@@ -4,6 +4,7 @@ import {
   boxCentre,
   boxHas,
   compose,
+  crossingsOf,
   distance,
   faintLines,
   invert,
@@ -117,11 +118,12 @@ export function snapAt(desk: Desk, p: Point, aim: SnapAim = {}): Snapped | null 
   if (aim.lines) lines.push(...aim.lines);
   if (snap.lines && aim.after) lines.push(...faintLines(aim.after));
   const { grid } = desk.art;
+  const segments = snap.segments || snap.crossings ? nearSegments(field, p, reach) : [];
   return snapPoint(p, reach, {
     spots,
     lines,
-    segments: snap.segments || snap.crossings ? nearSegments(field, p, reach) : [],
-    crossings: snap.crossings,
+    segments,
+    crossings: snap.crossings ? () => crossingsOf(field, segments) : null,
     onSegments: snap.segments,
     edge: snap.edge ? () => edgeNear(desk, p, reach) : null,
     grid: snap.grid && grid.shown ? grid.step : null,

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import * as numberInput from '@zag-js/number-input';
   import { normalizeProps, useMachine } from '@zag-js/svelte';
   import { asOneStep } from './one-step';
@@ -40,6 +41,9 @@
   let raw: string | null = null;
   let wrong = $state(false);
   let byArrow = false;
+  let focused = $state(false);
+  /** What the machine holds: it reads every value it is given anew, so of a field without the keyboard it is given none. */
+  let held = $state.raw(untrack(() => written));
 
   function take(): void {
     if (typed === null) return;
@@ -53,7 +57,7 @@
 
   const service = useMachine(numberInput.machine, () => ({
     id,
-    value: typed ?? written,
+    value: typed ?? held,
     step,
     min: Number.isFinite(min) ? min : undefined,
     max: Number.isFinite(max) ? max : undefined,
@@ -70,6 +74,13 @@
   }));
   const field = $derived(numberInput.connect(service, normalizeProps));
   const input = $derived(field.getInputProps());
+  let element: HTMLInputElement | undefined = $state();
+  $effect.pre(() => {
+    if (focused) held = written;
+  });
+  $effect(() => {
+    if (!focused && typed === null && element) element.value = written;
+  });
 
   function keydown(e: KeyboardEvent & { currentTarget: HTMLInputElement }): void {
     if (e.key === 'Escape') {
@@ -104,7 +115,20 @@
   <span class="quiet">{label}</span>
   <input
     {...input}
+    bind:this={element}
     aria-roledescription={undefined}
+    aria-valuenow={focused ? input['aria-valuenow'] : Number(written)}
+    aria-valuetext={focused ? input['aria-valuetext'] : unit ? `${written} ${unit}` : written}
+    onfocus={(e) => {
+      focused = true;
+      held = written;
+      input.onfocus?.(e);
+    }}
+    onblur={(e) => {
+      input.onblur?.(e);
+      held = written;
+      focused = false;
+    }}
     aria-label={fullName}
     aria-invalid={wrong}
     onkeydown={keydown}
