@@ -33,7 +33,7 @@ const STRIDE = 16;
 const HOME = 36;
 /** Segments taken at once where one cannot hold the edge as far as the first anchor, at most. */
 const CHAIN = 8;
-/** So often a hand goes on before it begins, at most, and so far each time, pixels. */
+/** So often a hand moves before it presses, at most, and so far each time before it begins, pixels. */
 const MOST_TRIES = 8;
 const ONWARD_PX = 6;
 /** So far a hand goes on where nothing is offered, pixels. */
@@ -140,7 +140,9 @@ export function clickAlong(
     const closes = home || (truth.closed && (best >= n - near || (onFirst && place > n / 2)));
     const ahead = anchors[0]!.kind === 'smooth' && anchors[0]!.out ? unit(negate(anchors[0]!.out)) : null;
     const to = closes ? { at: anchors[0]!, arrive: ahead } : undefined;
-    const taken = ask(start, to?.at ?? byHand(target), to);
+    let taken = ask(start, to?.at ?? byHand(target), to);
+    // Nobody presses where nothing is offered.
+    for (let tries = 1; !taken && !to && tries < MOST_TRIES; tries++) taken = ask(start, byHand(target));
     if (!taken?.segments.length)
       return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}, ${taken.segments.length} of them${got?.farthest ? '' : ', no tick'}`); // prettier-ignore
