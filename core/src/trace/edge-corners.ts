@@ -1,8 +1,7 @@
 import { toRadians } from '../geometry/angle';
-import { lineIntersection } from '../geometry/intersect';
-import { nearestParabola } from '../geometry/parabola';
-import { cross, distance, dot, mix, subtract, unit, type Point } from '../geometry/vector';
+import { distance, dot, subtract, unit, type Point } from '../geometry/vector';
 import { clearanceAt } from './corner-clearance';
+import { GRAIN_PX, SIDE_PX, sidesMeet, type Corner, type OnSide } from './sides-meet';
 
 /** A line along a picture's edge, between pixels. */
 export interface EdgeTrack {
@@ -15,28 +14,8 @@ export interface EdgeTrack {
 /** Nearer to a corner than this an edge is round, pixels and softnesses: blur, and what it takes to calm its jags. */
 const NEAR_PX = 6;
 const NEAR_IN_SOFT = 2.6;
-/** Length along which each side is looked at. */
-const SIDE = 16;
 /** An edge turns sharply where its two sides, drawn on, meet at more than this. */
 const SHARP = toRadians(28);
-
-/** How far a straight side seems to bow for the grain in it, pixels: drawn on, it is much. */
-const GRAIN = 0.15;
-
-/**
- * Where a side's line is at length 0, and which way it goes: by the parabola nearest to it, its bow taken the less seriously
- * the less it stands out from grain (shrinkage after James and Stein, 1961).
- */
-function drawnOn(
-  rows: readonly { readonly s: number; readonly p: Point }[],
-): { at: Point; way: Point } | null {
-  const { line, curve } = nearestParabola(rows);
-  const half = Math.abs(rows.at(-1)!.s - rows[0]!.s) / 2;
-  const bow = Math.hypot(curve.bend.x, curve.bend.y) * half * half;
-  const kept = bow > GRAIN ? 1 - (GRAIN / bow) ** 2 : 0;
-  const way = unit(mix(line.slope, curve.slope, kept));
-  return way && { at: mix(line.at, curve.at, kept), way };
-}
 
 /**
  * Blur takes a corner's track off it by at most so many softnesses, over the tangent of half the angle between its sides
@@ -44,15 +23,9 @@ function drawnOn(
  */
 const BLUNTED_IN_SOFT = 2.1;
 
-/** A place where two sides, drawn on, meet, and how much the way turns there, radians. */
-interface Corner {
-  readonly at: Point;
-  readonly turn: number;
-}
-
 /** Whether a corner lies no farther beyond its track than blur takes one off; else the edge is round there. */
 const isBlunted = ({ at, turn }: Corner, p: Point, soft: number): boolean =>
-  distance(at, p) <= GRAIN + (BLUNTED_IN_SOFT * soft) / Math.max(1e-6, Math.tan((Math.PI - turn) / 2));
+  distance(at, p) <= GRAIN_PX + (BLUNTED_IN_SOFT * soft) / Math.max(1e-6, Math.tan((Math.PI - turn) / 2));
 
 /**
  * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the
@@ -66,23 +39,18 @@ export function sharpenCorners(points: readonly Point[], soft: number, spacing =
   const round = Math.max(NEAR_PX, NEAR_IN_SOFT * soft);
   const look = (i: number, from: number): (Corner & { readonly near: number }) | null => {
     const near = Math.ceil(from / spacing);
-    const count = Math.max(5, Math.ceil(SIDE / spacing));
+    const count = Math.max(5, Math.ceil(SIDE_PX / spacing));
     if (i - near - count < 0 || i + near + count >= n) return null;
-    const side = (way: 1 | -1) =>
-      drawnOn(
-        Array.from({ length: count }, (_, k) => ({
-          s: way * (near + k) * spacing,
-          p: points[i + way * (near + k)]!,
-        })),
-      );
-    const [before, after] = [side(-1), side(1)];
-    if (!before || !after) return null;
-    const turn = Math.abs(Math.atan2(cross(before.way, after.way), dot(before.way, after.way)));
-    const at = lineIntersection(before.at, before.way, after.at, after.way);
-    return turn < SHARP || !at || distance(at, points[i]!) > 2 * from ? null : { turn, at, near };
+    const side = (way: 1 | -1): OnSide[] =>
+      Array.from({ length: count }, (_, k) => ({
+        s: way * (near + k) * spacing,
+        p: points[i + way * (near + k)]!,
+      }));
+    const met = sidesMeet(side(-1), side(1));
+    return !met || met.turn < SHARP || distance(met.at, points[i]!) > 2 * from ? null : { ...met, near };
   };
   const found: (Corner & { readonly i: number; readonly near: number; readonly sharpness: number })[] = [];
-  const far = Math.ceil((round + SIDE) / spacing);
+  const far = Math.ceil((round + SIDE_PX) / spacing);
   for (let i = Math.ceil(round / spacing); i < n - Math.ceil(round / spacing); i++) {
     // Cheap first: nothing turns sharply that hardly turns at all.
     const [p, q] = [points[Math.max(0, i - far)]!, points[Math.min(n - 1, i + far)]!];

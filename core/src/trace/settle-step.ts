@@ -1,11 +1,12 @@
 import { cubicLength } from '../geometry/cubic';
 import { solveDamped } from '../geometry/least-squares';
-import { add, scale, type Point } from '../geometry/vector';
-import { segmentCount, segmentCubic, type Path } from '../path/path';
+import { add, distance, scale, type Point } from '../geometry/vector';
+import { anchorAt, segmentCount, segmentCubic, type Path } from '../path/path';
 import { FARTHEST_CLEARANCE_PX } from './corner-clearance';
 import type { Drift } from './drift';
 import type { Freedom } from './settle-freedoms';
 import { isCorner } from './settle-freedoms';
+import { SIDE_PX, sidesMeet, type OnSide } from './sides-meet';
 
 export const STEPS_TO_ONE_TRACK = 2;
 /** Residuals that a segment gives at most. */
@@ -55,7 +56,55 @@ export function targetsOn(path: Path, drift: Drift, only: ReadonlySet<number> | 
     }
     i = end;
   }
-  return rows;
+  return [...rows, ...cornersMeant(path, drift, only)];
+}
+
+/** The sides of a corner meet where they do by so much of a side's weight: at an acute tip little else says where it is. */
+const MEET = 0.1;
+/** A corner is drawn to where its sides meet no farther off than this, pixels; a side is told by so many places at least. */
+const FARTHEST_MEETING_PX = 2 * FARTHEST_CLEARANCE_PX;
+const FEWEST_ON_SIDE = 4;
+/** Sides first seen farther from their corner than this tell nothing of it, pixels. */
+const FARTHEST_GAP_PX = 20;
+
+/** Corners where the edges of their two sides, drawn on, meet. */
+function cornersMeant(path: Path, drift: Drift, only: ReadonlySet<number> | null): Residual[] {
+  const bySegment = new Map<number, number[]>();
+  drift.segment.forEach((s, k) => {
+    if (Number.isNaN(drift.value[k]!)) return;
+    const list = bySegment.get(s);
+    if (list) list.push(k);
+    else bySegment.set(s, [k]);
+  });
+  /** The edge along a side, from the corner on as far as corners are told by. */
+  const side = (corner: Point, places: readonly number[], way: 1 | -1): OnSide[] => {
+    const ordered = way > 0 ? places : places.toReversed();
+    const rows: OnSide[] = [];
+    let before = corner;
+    let s = 0;
+    let first = 0;
+    for (const k of ordered) {
+      const v = drift.value[k]!;
+      const p = { x: drift.x[k]! + v * drift.nx[k]!, y: drift.y[k]! + v * drift.ny[k]! };
+      s += distance(before, p);
+      before = p;
+      if (rows.length === 0) first = s;
+      if (first > FARTHEST_GAP_PX) return [];
+      if (s > first + SIDE_PX) break;
+      rows.push({ s: way * s, p });
+    }
+    return rows;
+  };
+  return path.anchors.flatMap((anchor, i): Residual[] => {
+    const before = anchorAt(path, i, -1);
+    if (before === null || anchorAt(path, i, 1) === null || !isCorner(path, i)) return [];
+    if (only && !(only.has(before) && only.has(i))) return [];
+    const [a, b] = [side(anchor, bySegment.get(before) ?? [], -1), side(anchor, bySegment.get(i) ?? [], 1)];
+    if (a.length < FEWEST_ON_SIDE || b.length < FEWEST_ON_SIDE) return [];
+    const met = sidesMeet(a, b);
+    if (!met || distance(met.at, anchor) > FARTHEST_MEETING_PX) return [];
+    return [{ x: 1, y: 0 }, { x: 0, y: 1 }].map((n) => ({ segment: i, t: 0, n, target: met.at, weight: MEET })); // prettier-ignore
+  });
 }
 
 /** One damped Gauss–Newton step towards the targets, along the normals (Marquardt 1963); the path itself where none helps. */
