@@ -11,6 +11,8 @@ import { measureDrift } from './drift';
 import { EDGE_BLUR, edgeTiles, fieldTiles } from './field-tiles';
 import { driftFigures } from './figures';
 import { settle } from './settle';
+import { rgbToOklab } from '../colour/oklab';
+import { widen } from '../path/stroke-to-shape';
 import { halved } from '../picture/halve';
 import { painted, photographed } from './testing';
 
@@ -169,6 +171,22 @@ describe('settling from far off', () => {
       expect(off(path, truth)).toBeLessThan(0.5);
       expect(after.mean).toBeLessThan(0.15);
       expect(pathLength(path)).toBeLessThan(1.02 * pathLength(truth));
+    }
+  });
+
+  it('leaves no spike at the acute tips of a crescent beside a rim, whose outer edges meet 16 px farther out', () => {
+    const moon = parsePathData('M156 37C105 43 72 83 72 124C72 168 108 206 160 206C117 231 39 201 39 121C39 53 105 15 156 37Z')[0]!; // prettier-ignore
+    const [[rim]] = widen([moon], 4, { joins: 'round', miterLimit: 4 }, (n) => `rim${n}`) as [[Path]];
+    const areas = [
+      { path: rim, rgb: [96, 128, 108] },
+      { path: moon, rgb: [46, 84, 70] },
+    ] as const;
+    const field = edgeTiles(photographed(240, 240, areas, [228, 218, 196], { blur: 0.7, grain: 1 }));
+    const own = rgbToOklab([46 / 255, 84 / 255, 70 / 255]);
+    for (let k = 0; k < 4; k++) {
+      const { path } = settle(shaken(moon, 5), field, { reach: 12, light: 'true', own });
+      const ends = pathCubics(path).flatMap((c) => Array.from({ length: 30 }, (_, i) => nearestOnPath(moon, cubicPoint(c, i / 30))!.distance)); // prettier-ignore
+      expect(Math.max(...ends)).toBeLessThan(4);
     }
   });
 
