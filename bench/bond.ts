@@ -4,11 +4,13 @@ import {
   driftFigures,
   edgeTiles,
   measureDrift,
+  measureEconomy,
   nearestOnPath,
   ownColour,
   rgbToOklab,
   settle,
   transformPath,
+  warmTile,
   type FieldTiles,
   type Oklab,
   type Path,
@@ -16,6 +18,7 @@ import {
   type ReachField,
   type Rgb,
 } from '@mirrot/core';
+import { scale as scaled } from '../core/src/geometry/vector';
 import { halved } from '../core/src/picture/halve';
 import { fieldTiles, FINEST_BLUR } from '../core/src/trace/field-tiles';
 import { pointsAlong, clickAlong } from '../core/src/trace/clicking';
@@ -25,6 +28,10 @@ const only = process.env.ONLY?.split(',');
 const parts = new Set((process.env.PARTS ?? 'drift,settle,far,reach').split(','));
 /** How far the hand strays from an outline, pixels. */
 const STRAYS_PX = 2.5;
+/** So far about the pointer the picture is looked at beforehand, pixels. */
+const AHEAD_PX = 260;
+/** How far a segment may lie from the edge, pixels. */
+const TOLERANCE_PX = 0.6;
 const mean = (v: readonly number[]): number => v.reduce((s, x) => s + x, 0) / v.length;
 const at95 = (v: readonly number[]): number =>
   v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
@@ -36,7 +43,8 @@ function finestOf(fine: FieldTiles): ReachField {
   let found = finest.get(fine);
   if (!found) {
     const tiles = fieldTiles(fine.raster, 'edge', FINEST_BLUR);
-    finest.clear();
+    // Of the picture and its halves, at two sizes.
+    if (finest.size > 8) finest.clear();
     finest.set(fine, (found = { fine: tiles, coarse: tiles, ratio: 1 }));
   }
   return found;
@@ -60,9 +68,9 @@ for (const { name, raster } of GROUNDS) {
 }
 
 console.log('Outlines of the set, picture px:');
-console.log('                the truth’s drift     | settled from 5 px off     | from 20 px off, not  | Reach: whole %, anchors to own, mean, 99 % of moves in ms'); // prettier-ignore
+console.log('                the truth’s drift, and economy | settled from 5 px off     | from 20 px off, not  | Reach: whole %, anchors to own, mean, 99 % of moves in ms'); // prettier-ignore
 console.log(
-  '  condition      mean  95 % seen % |  mean  95 % worst harm | home                | whole picture             | half as large',
+  '  condition      mean  95 % seen %  fewest |  mean  95 % worst harm | home                | whole picture             | half as large',
 );
 for (const condition of CONDITIONS) {
   if (only && !only.includes(condition.name)) continue;
@@ -73,6 +81,7 @@ for (const condition of CONDITIONS) {
     const own = process.env.BARE ? ownColour(path, raster) : filled;
     return own ? { own } : {};
   };
+  let [fewest, drawn] = [0, 0];
   const drifts: number[] = [];
   const p95s: number[] = [];
   let [seen, long] = [0, 0];
@@ -88,6 +97,10 @@ for (const condition of CONDITIONS) {
     const smaller = [edgeTiles(half), edgeTiles(halved(half))];
     if (parts.has('drift')) {
       const { measured, length, mean: off, p95 } = driftFigures([measureDrift(truth, field, { reach: 12, light, ...ownOf(truth, raster) })], 1); // prettier-ignore
+      // Anchors that the same edge could be held by, beside the outline's own.
+      const places = measureDrift(truth, field, { reach: 12, spacing: 2, light, ...ownOf(truth, raster) });
+      fewest += measureEconomy(truth, places, TOLERANCE_PX)?.fewest ?? 0;
+      drawn += truth.anchors.length;
       if (measured > 0) drifts.push(off);
       if (measured > 0) p95s.push(p95);
       seen += measured;
@@ -110,11 +123,18 @@ for (const condition of CONDITIONS) {
     if (parts.has('reach'))
       for (const [size, scale] of [1, 0.5].entries()) {
         const whole = transformPath(truth, [scale, 0, 0, scale, 0, 0]);
-        const done = clickAlong(pyramid(scale === 1 ? [field, ...smaller] : smaller), whole, 0.6, 8, {
+        const seenBy = scale === 1 ? [field, ...smaller] : smaller;
+        const done = clickAlong(pyramid(seenBy), whole, TOLERANCE_PX, 8, {
           light,
           strays: STRAYS_PX,
           seed: 300 + k,
           clock: () => performance.now(),
+          // The picture about the pointer is looked at beforehand, as it is while the pointer rests.
+          rest: (p) =>
+            seenBy.forEach((tiles, level) => {
+              const at = scaled(p, 1 / 2 ** level);
+              for (const warm of [tiles, finestOf(tiles).fine]) while (warmTile(warm, at, AHEAD_PX));
+            }),
         });
         const r = reached[size]!;
         r.tried++;
@@ -134,6 +154,6 @@ for (const condition of CONDITIONS) {
     })
     .join(' |');
   console.log(
-    `  ${name.padEnd(12)} ${f(mean(drifts), 6)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)} | ${f(mean(settled), 5)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 5)} ${f(worse.length, 3, 0)} | ${f(lost.length, 3, 0)} ${lost.join(', ').padEnd(20)} |${reachText}`,
+    `  ${name.padEnd(12)} ${f(mean(drifts), 6)} ${f(mean(p95s), 5)} ${f((100 * seen) / long, 6, 1)} ${f(fewest / drawn, 7)} | ${f(mean(settled), 5)} ${f(at95(settled), 5)} ${f(Math.max(...ends), 5)} ${f(worse.length, 3, 0)} | ${f(lost.length, 3, 0)} ${lost.join(', ').padEnd(20)} |${reachText}`,
   );
 }
