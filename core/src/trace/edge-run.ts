@@ -90,16 +90,24 @@ export function turns(run: Run, from: number, leave: Point | null, tolerance: nu
   return out;
 }
 
+/** How an edge is looked for. */
+interface Looked {
+  /** Pixels of the picture that one of the rough way's is wide. */
+  readonly ratio: number;
+  readonly light: Light;
+  /** What was learnt of the edge, if that was. */
+  readonly training: Training | null;
+  /** The very place the edge ends in, where that is given. */
+  readonly end: Point | null;
+}
+
 /** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
 export function edgeAlong(
   field: FieldTiles,
   start: Departure,
   drawn: readonly Point[],
   rough: readonly Point[],
-  ratio: number,
-  end: Point | null,
-  light: Light,
-  training: Training | null,
+  { ratio, light, training, end }: Looked,
 ): { run: Run; index: number; ended: boolean; spacing: number; soft: number; grain: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);

@@ -16,6 +16,18 @@ export interface Training {
 }
 
 /**
+ * The same for the picture made larger, in its pixels: what was learnt in a smaller one.
+ *
+ * @param ratio pixels of the larger that one of the smaller is wide
+ */
+export const learntInLarger = ({ beside, left, right, oriented }: Training, ratio: number): Training => ({
+  beside: beside * ratio,
+  left: (x, y) => left(x / ratio, y / ratio),
+  right: (x, y) => right(x / ratio, y / ratio),
+  oriented,
+});
+
+/**
  * How strange an edge is to what was learnt, 0 to 1, when one goes along it with (nx, ny) to the left, and to the right. Both
  * sides count: two edges close by share what lies between them.
  */

@@ -23,7 +23,7 @@ import { strengthAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
 import { isOpen, nearestEdge, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
-import type { Training } from './learnt-edge';
+import { learntInLarger, type Training } from './learnt-edge';
 import { isPixelBesideStronger, trainWire } from './wire-training';
 import type { KnownEdge, Reached } from './reach-offer';
 import { answerOf, FARTHEST_IN_ATTRACTIONS, segmentToPlace, placeOn } from './reach-offer';
@@ -109,8 +109,8 @@ export interface ReachMemory {
   edge: KnownEdge | null;
   /** The last question was not answered, or not all of it, so as not to take long: asked again, it goes on. */
   open: boolean;
-  /** Whether a stronger edge runs close by the one that is followed; of which beginning that was told. */
-  crowded: { readonly key: string; readonly is: boolean } | null;
+  /** Whether a stronger edge runs close by the one that is followed, and of which beginning in which field that was told. */
+  crowded: { readonly key: string; readonly of: FieldTiles; readonly is: boolean } | null;
 }
 export const reachMemory = (): ReachMemory => ({
   wire: null,
@@ -153,7 +153,7 @@ const heldBy = (along: ChainOptions, grain: number): ChainOptions => ({
 /** Where a path could begin: on the edge at the pointer, with the turns of the edge either way. */
 function offerBeginning({ field, pointer, options, endAt }: Question): Reached | null {
   const { tolerance, near, hints = 0, light = 'looks' } = options;
-  const training = learntFrom(field, { at: endAt, drawn: [] });
+  const training = inFine(field, learntFrom(field, { at: endAt, drawn: [] }));
   const found = edgeThrough(field.fine, endAt, hints > 0 ? AHEAD : SHORT_LOOK, light, training);
   if (!found) return null;
   const { run, index } = found;
@@ -195,6 +195,10 @@ const learntFrom = (
         scale(at, 1 / ratio),
       );
 
+/** What was learnt in the smaller picture, in the pixels of the whole one. */
+const inFine = ({ ratio }: Pick<ReachField, 'ratio'>, training: Training | null): Training | null =>
+  training && ratio !== 1 ? learntInLarger(training, ratio) : training;
+
 /** The picture with the least blur, where a stronger edge runs close by the one that is followed, or at the pointer; else null. */
 function crowdedAbout(
   { finest }: ReachField,
@@ -210,8 +214,9 @@ function crowdedAbout(
     const edge = nearestEdge(coarse, scale(pointer, 1 / ratio), near / ratio);
     return edge && isPixelBesideStronger(coarse, edge) ? field : null;
   }
-  const key = `${start.at.x} ${start.at.y} ${start.drawn.length} ${ratio}`;
-  if (memory.crowded?.key !== key) memory.crowded = { key, is: learntFrom(field, start) !== null };
+  const key = `${start.at.x} ${start.at.y} ${start.drawn.length}`;
+  if (memory.crowded?.key !== key || memory.crowded.of !== coarse)
+    memory.crowded = { key, of: coarse, is: learntFrom(field, start) !== null };
   return memory.crowded.is ? field : null;
 }
 
@@ -270,7 +275,8 @@ function offerKnown(question: Question, edge: KnownEdge, along: ChainOptions): R
   const same = end.x === edge.end.x && end.y === edge.end.y;
   if (edge.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
     return segmentToPlace(edge, place, pointer, near, held, hints);
-  const on = extendedEdge(field.fine, edge.line.run, edge.spacing, light, question.memory.wire?.training ?? null); // prettier-ignore
+  const training = inFine(field, question.memory.wire?.training ?? null);
+  const on = extendedEdge(field.fine, edge.line.run, edge.spacing, light, training);
   return offerNew(question, { ...on, spacing: edge.spacing, end, index: place }, along);
 }
 
@@ -335,7 +341,7 @@ export function reach(
   const within = to ? 2 : near / ratio;
   const wire = start && wireFrom({ field, options, memory }, start);
   const about = { x: sought.x / ratio, y: sought.y / ratio };
-  /** The strongest pixel there, if it is an edge at all. */
+  /** Whether a pixel lies on an edge at all. */
   const isEdge = (found: Point | null): found is Point =>
     found !== null && strengthAt(coarse, found.x, found.y) >= leastStrength(coarse, found);
   const large = (p: Point): Point => ({ x: (p.x + 0.5) * ratio, y: (p.y + 0.5) * ratio });
@@ -359,16 +365,8 @@ export function reach(
   }
   const way = wayToPointer(question, wire);
   if (!way) return null;
-  const found = edgeAlong(
-    fine,
-    start,
-    memory.drawn,
-    way.map(large),
-    ratio,
-    to?.at ?? null,
-    light,
-    wire.training,
-  );
+  const looked = { ratio, light, training: inFine(field, wire.training), end: to?.at ?? null };
+  const found = edgeAlong(fine, start, memory.drawn, way.map(large), looked);
   return to ? offerOnto(question, found, to, along) : offerNew(question, { ...found, end }, along);
 }
 

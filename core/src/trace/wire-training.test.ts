@@ -3,10 +3,11 @@ import { pathCubics } from '../path/path';
 import { nearestOnPath } from '../path/path-measure';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
-import { edgeTiles, fieldTiles, FINEST_BLUR } from './field-tiles';
+import { edgeTiles, fieldTiles, FINEST_BLUR, type FieldTiles } from './field-tiles';
+import { halved } from '../picture/halve';
 import type { ReachField } from './reach';
 import { photographed, type Levels } from './testing';
-import { strangeTo } from './learnt-edge';
+import { learntInLarger, strangeTo } from './learnt-edge';
 import { isPixelBesideStronger, trainWire } from './wire-training';
 
 const INK: Levels = [46, 84, 70];
@@ -53,6 +54,21 @@ describe('what a wire has learnt', () => {
     // A stronger one lies beside the inner edge, none beside the outer.
     expect(isPixelBesideStronger(least, { x: 160, y: 100 })).toBe(true);
     expect(isPixelBesideStronger(least, { x: 164, y: 100 })).toBe(false);
+  });
+
+  it('is the same in the whole picture as in one made smaller: seen from far out a rim ten pixels wide is told apart, too', () => {
+    const fine = rimmed(10, 0.7);
+    const coarse = edgeTiles(halved(fine.raster));
+    const least = [fine, coarse].map(({ raster }) => fieldTiles(raster, 'edge', FINEST_BLUR)) as [FieldTiles, FieldTiles]; // prettier-ignore
+    const field = { fine, coarse, ratio: 2, finest: () => ({ fine: least[0], coarse: least[1], ratio: 2 }) };
+    const { path, whole, log } = clickAlong(field, disc(60), 1.2, 12, { light: 'true', strays: 2 });
+    expect(whole, log.join('\n')).toBe(true);
+    const offs = pointsAlong(path).map((p) => nearestOnPath(disc(60), p)!.distance);
+    expect(Math.max(...offs)).toBeLessThan(2.5);
+    const small = trainWire(coarse, pathCubics(circlePath(50, 50, 30)), { x: 80, y: 50 })!;
+    const large = learntInLarger(small, 2);
+    expect(large.beside).toBe(2 * small.beside);
+    expect(strangeTo(large, at(60), OUT)).toEqual(strangeTo(small, { x: 80, y: 50 }, OUT));
   });
 
   it('is the colours on both sides of what was drawn: another edge is strange, and its own the other way round', () => {
