@@ -118,6 +118,10 @@ test('crop, real size, origin and numbers place a picture; each is one step', as
   await page.getByLabel('Turn of the picture').press('Enter');
   // A turn moves where it lies: the number there is written over once it is the new one.
   await expect.poll(async () => degrees(await picture(h))).toBeCloseTo(30, 6);
+  // A field without the keyboard shows and says what has become of its number.
+  const x = String(Number((((await picture(h)).placement[4] * 25.4) / 96).toFixed(2)));
+  await expect(page.getByLabel('Picture x')).toHaveValue(x);
+  await expect(page.getByLabel('Picture x')).toHaveAttribute('aria-valuenow', x);
   await page.getByLabel('Picture x').fill('5');
   await page.getByLabel('Picture x').press('Enter');
   p = await picture(h);
