@@ -96,7 +96,11 @@ test('projects are renamed, deleted and brought back', async ({ page }) => {
   await page.getByRole('button', { name: 'Delete 🌱 a/b שתיל' }).click();
   await page.reload();
   const bin = page.getByRole('button', { name: /^Bin \d/ });
-  await bin.click();
+  // The page is seen before its script has come: a press that early does nothing.
+  await expect(async () => {
+    if ((await bin.getAttribute('aria-expanded')) === 'false') await bin.click();
+    expect(await bin.getAttribute('aria-expanded')).toBe('true');
+  }).toPass();
   await expect(page.getByRole('listitem').filter({ hasText: '🌱 a/b שתיל' })).toContainText('0 shapes · deleted just now, gone in 30 days'); // prettier-ignore
   await page.getByRole('button', { name: 'Bring 🌱 a/b שתיל back' }).click();
   await expect(page.getByRole('link', { name: 'Open 🌱 a/b שתיל' })).toBeVisible();

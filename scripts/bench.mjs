@@ -16,6 +16,7 @@ run('npx', ['tsx', 'bench/bond.ts']);
 run('npx', ['tsx', 'bench/drift.ts']);
 run('npx', ['tsx', 'bench/live.ts']);
 run('npx', ['tsx', 'bench/reach.ts']);
+run('npx', ['tsx', 'bench/effort.ts']);
 run('npx', ['tsx', 'bench/server.ts']);
 run('npx', ['tsx', 'bench/outputs.ts']);
 run('npx', ['tsx', 'bench/proof.ts']);

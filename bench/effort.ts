@@ -1,0 +1,206 @@
+// What it costs a hand to lay an outline within half a pixel of its edge, way by way: presses, and seconds by the keystroke-level
+// model. The hand strays as much as a pointer does at 100 %, works without Reach or Settle at first, and then mends what is worst at
+// 400 % until all of it is near enough.
+import {
+  edgeTiles,
+  flowAll,
+  nearestOnPath,
+  pullSegment,
+  rgbToOklab,
+  segmentCount,
+  segmentCubic,
+  settle,
+  type FieldTiles,
+  type Path,
+  type Point,
+  type Raster,
+  type Rgb,
+} from '@mirrot/core';
+import { cubicLength, cubicPoint } from '../core/src/geometry/cubic';
+import { distance } from '../core/src/geometry/vector';
+import { halved } from '../core/src/picture/halve';
+import { seeded } from '../core/src/seed';
+import { clickAlong } from '../core/src/trace/clicking';
+import { CONDITIONS, truthsOfSet } from './bond-set';
+import { Hand } from './keystrokes';
+
+/** How far a hand strays either way at 100 %, screen pixels, and how many times it looks closer to mend. */
+const STRAYS_PX = 2.5;
+const CLOSER = 4;
+/** Near enough, on the mean; and so many mends are enough of trying. */
+const NEAR_ENOUGH_PX = 0.5;
+const MOST_MENDS = 80;
+/** Corners that turn by more than this stay so when a rough pass is made flowing, as on the desk. */
+const SHARPEST = (70 * Math.PI) / 180;
+
+/** How far each segment of a path lies from an outline, on the mean, and all of it. */
+function offsOf(path: Path, truth: Path): { readonly segments: number[]; readonly mean: number } {
+  let [sum, count] = [0, 0];
+  const segments = Array.from({ length: segmentCount(path) }, (_, s) => {
+    const cubic = segmentCubic(path, s);
+    const n = Math.max(4, Math.round(cubicLength(cubic) / 4));
+    let own = 0;
+    for (let i = 0; i < n; i++) own += nearestOnPath(truth, cubicPoint(cubic, (i + 0.5) / n))!.distance;
+    sum += own * (cubicLength(cubic) / n);
+    count += cubicLength(cubic);
+    return own / n;
+  });
+  return { segments, mean: count > 0 ? sum / count : 0 };
+}
+
+interface Case {
+  readonly truth: Path;
+  readonly raster: Raster;
+  readonly fields: readonly FieldTiles[];
+  readonly own: ReturnType<typeof rgbToOklab>;
+  readonly stray: (p: Point, closer?: number) => Point;
+}
+
+/**
+ * Mends what is worst, closer to, until it is near enough: a side by one pull where that does, else its anchors and its handles, one
+ * after the other.
+ */
+function mended(path: Path, { truth, stray }: Case, hand: Hand): Path {
+  let now = path;
+  let off = offsOf(now, truth);
+  if (off.mean > NEAR_ENOUGH_PX) hand.key(2);
+  const within = (2 * STRAYS_PX) / CLOSER;
+  /** An anchor's place, or one of its handles, drawn to where it should be, unless it is there. */
+  const drawn = (i: number, what: 'at' | 'in' | 'out'): void => {
+    const [a, meant] = [now.anchors[i]!, truth.anchors[i]!];
+    const [is, should] = what === 'at' ? [a, meant] : [a[what], meant[what]];
+    if (is === should || (is && should && distance(is, should) <= within)) return;
+    hand.drag();
+    const by = should && stray(should, CLOSER);
+    const next = what === 'at' ? { ...a, x: by!.x, y: by!.y } : { ...a, kind: 'corner' as const, [what]: by };
+    now = { ...now, anchors: now.anchors.map((old, k) => (k === i ? next : old)) };
+  };
+  for (let k = 0; k < MOST_MENDS && off.mean > NEAR_ENOUGH_PX; k++) {
+    const worst = off.segments.indexOf(Math.max(...off.segments));
+    const { point } = nearestOnPath(truth, cubicPoint(segmentCubic(now, worst), 0.5))!;
+    const pulled = pullSegment(now, worst, 0.5, stray(point, CLOSER));
+    if (offsOf(pulled, truth).segments[worst]! <= NEAR_ENOUGH_PX) {
+      hand.drag();
+      now = pulled;
+    } else {
+      const next = (worst + 1) % now.anchors.length;
+      for (const i of [worst, next]) drawn(i, 'at');
+      drawn(worst, 'out');
+      drawn(next, 'in');
+    }
+    off = offsOf(now, truth);
+  }
+  return now;
+}
+
+/** Anchors clicked, straight sides between them. */
+const clicked = ({ truth, stray }: Case, hand: Hand): Path => ({
+  ...truth,
+  anchors: truth.anchors.map((a) => {
+    hand.click();
+    const { x, y } = stray(a);
+    return { ...a, x, y, kind: 'corner', in: null, out: null };
+  }),
+});
+/** Sides that bend pulled once each. */
+function pulledOnce(path: Path, { truth, stray }: Case, hand: Hand): Path {
+  let now = path;
+  for (let s = 0; s < segmentCount(now); s++) {
+    const middle = cubicPoint(segmentCubic(truth, s), 0.5);
+    if (nearestOnPath(path, middle)!.distance < 2 * STRAYS_PX) continue;
+    hand.drag();
+    now = pullSegment(now, s, 0.5, stray(middle));
+  }
+  return now;
+}
+
+const WAYS: Readonly<Record<string, (c: Case, hand: Hand) => Path>> = {
+  'handles while going': (c, hand) => {
+    const { truth, stray } = c;
+    const handle = (h: Point | null): Point | null => h && stray(h);
+    const path: Path = {
+      ...truth,
+      anchors: truth.anchors.map((a) => {
+        const { x, y } = stray(a);
+        if (!a.in && !a.out) hand.click();
+        else hand.drag();
+        // The drag pulls both handles out as long; a corner's other one is pulled by itself.
+        if (a.kind === 'corner' && a.in && a.out) hand.drag();
+        const out = handle(a.out);
+        const mirrored = a.kind !== 'corner' && out && a.in ? { x: -out.x, y: -out.y } : handle(a.in);
+        return { ...a, x, y, out, in: mirrored };
+      }),
+    };
+    hand.click();
+    return mended(path, c, hand);
+  },
+  'corners, then pull': (c, hand) => {
+    const path = clicked(c, hand);
+    hand.click();
+    return mended(pulledOnce(path, c, hand), c, hand);
+  },
+  'rough pass, Flow all': (c, hand) => {
+    const path = clicked(c, hand);
+    hand.click();
+    hand.key();
+    return mended(flowAll(path, { sharpest: SHARPEST }), c, hand);
+  },
+  Reach: (c, hand) => {
+    const seen = ([fine, ...smaller]: readonly FieldTiles[]): Parameters<typeof clickAlong>[0] => ({
+      fine: fine!,
+      coarse: fine!,
+      ratio: 1,
+      ...(smaller.length > 0 && { halved: () => seen(smaller) }),
+    });
+    const { path } = clickAlong(seen(c.fields), c.truth, 0.6, 8, { light: 'true', strays: STRAYS_PX });
+    for (let i = 0; i <= path.anchors.length; i++) hand.click();
+    return path;
+  },
+  'corners, pull, Settle': (c, hand) => {
+    const path = clicked(c, hand);
+    hand.click();
+    const rough = pulledOnce(path, c, hand);
+    const [field, ...coarser] = c.fields;
+    hand.key();
+    const { path: settled } = settle(rough, field!, { reach: 12, light: 'true', coarser, own: c.own });
+    hand.key();
+    return mended(settled, c, hand);
+  },
+};
+
+const condition = CONDITIONS.find((c) => c.name === 'lens 0.7')!;
+const cases: readonly Case[] = await Promise.all(
+  truthsOfSet.map(async ({ truth }, k): Promise<Case> => {
+    const raster = await condition.take(truth, k);
+    const half = halved(raster);
+    const random = seeded(500 + k);
+    return {
+      truth,
+      raster,
+      fields: [edgeTiles(raster), edgeTiles(half), edgeTiles(halved(half))],
+      own: rgbToOklab(condition.fill.map((v) => v / 255) as unknown as Rgb),
+      stray: (p, closer = 1) => ({
+        x: p.x + (STRAYS_PX / closer) * (2 * random() - 1),
+        y: p.y + (STRAYS_PX / closer) * (2 * random() - 1),
+      }),
+    };
+  }),
+);
+console.log(`Effort to lie within ${NEAR_ENOUGH_PX} px of the edge on the mean, an outline (keystroke-level model, times from memory):`); // prettier-ignore
+console.log('                          presses  seconds   as long as the first   px   near enough');
+let first = 0;
+for (const [name, draw] of Object.entries(WAYS)) {
+  let [presses, seconds, near, off] = [0, 0, 0, 0];
+  for (const c of cases) {
+    const hand = new Hand();
+    const { mean } = offsOf(draw(c, hand), c.truth);
+    presses += hand.presses / cases.length;
+    seconds += hand.seconds / cases.length;
+    off += mean / cases.length;
+    if (mean <= NEAR_ENOUGH_PX) near++;
+  }
+  first ||= seconds;
+  console.log(
+    `  ${name.padEnd(22)} ${presses.toFixed(1).padStart(8)} ${seconds.toFixed(0).padStart(8)} ${(seconds / first).toFixed(2).padStart(14)} ${off.toFixed(2).padStart(14)} ${near.toString().padStart(6)} of ${cases.length}`,
+  );
+}
