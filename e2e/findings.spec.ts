@@ -43,10 +43,14 @@ test('an open path, a gap, a kink and a doubled line are found where they are, m
   await expect(page.locator('#bed-says')).toHaveText('Open leaf');
   // Mended as an offer: Esc leaves it, Enter takes it, one undo brings all back.
   const closed = async (name: string): Promise<boolean> => (await h.shapes()).find((s) => s.name === name)!.paths[0]!.closed; // prettier-ignore
+  const offered = page.getByRole('button', { name: /^Take Enter/ });
   await fold('Filled, left open').getByRole('button', { name: 'Mend' }).click();
+  await expect(offered).toBeVisible();
   await h.key('Escape');
+  await expect(offered).toHaveCount(0);
   expect(await closed('Open leaf')).toBe(false);
   await fold('Filled, left open').getByRole('button', { name: 'Mend' }).click();
+  await expect(offered).toBeVisible();
   await h.key('Enter');
   await expect(page.getByText('4 things look like a mistake.')).toBeVisible();
   await expect.poll(() => closed('Open leaf')).toBe(true);
@@ -62,6 +66,7 @@ test('an open path, a gap, a kink and a doubled line are found where they are, m
   ] as const) {
     await open(title);
     await fold(title).getByRole('button', { name: 'Mend' }).click();
+    await expect(offered).toBeVisible();
     await h.key('Enter');
     await expect(page.getByText(`${left} like a mistake.`)).toBeVisible();
   }
