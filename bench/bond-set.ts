@@ -2,13 +2,20 @@
 // them used to set a constant of the core by its own figures.
 import sharp from 'sharp';
 import {
+  fieldTiles,
+  FINEST_BLUR,
   parsePathData,
+  rgbToOklab,
   seeded,
   transformPath,
   widen,
+  type FieldTiles,
+  type Oklab,
   type Path,
   type Point,
   type Raster,
+  type ReachField,
+  type Rgb,
 } from '@mirrot/core';
 import { enlarged, painted, photographed, type Area, type Levels } from '../core/src/trace/testing';
 
@@ -206,3 +213,26 @@ export function roughly(path: Path, size: number, seed: number): Path {
     anchors: path.anchors.map((a) => ({ ...a, x: a.x + off(), y: a.y + off(), in: a.kind === 'corner' ? moved(a.in) : a.in, out: a.kind === 'corner' ? moved(a.out) : a.out })), // prettier-ignore
   };
 }
+
+/** The colour of a condition's outlines. */
+export const filledAs = ({ fill }: Condition): Oklab =>
+  rgbToOklab(fill.map((v) => v / 255) as unknown as Rgb);
+
+const finest = new WeakMap<FieldTiles, ReachField>();
+/** The same picture with the least blur, made where it is asked for. */
+export function finestOf(fine: FieldTiles): ReachField {
+  let found = finest.get(fine);
+  if (!found) {
+    const tiles = fieldTiles(fine.raster, 'edge', FINEST_BLUR);
+    finest.set(fine, (found = { fine: tiles, coarse: tiles, ratio: 1 }));
+  }
+  return found;
+}
+/** What Reach looks at: a picture, and the same made smaller by halves. */
+export const pyramid = ([fine, ...smaller]: readonly FieldTiles[]): ReachField => ({
+  fine: fine!,
+  coarse: fine!,
+  ratio: 1,
+  finest: () => finestOf(fine!),
+  ...(smaller.length > 0 && { halved: () => pyramid(smaller) }),
+});

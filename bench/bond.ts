@@ -7,7 +7,6 @@ import {
   measureEconomy,
   nearestOnPath,
   ownColour,
-  rgbToOklab,
   settle,
   transformPath,
   warmTile,
@@ -15,14 +14,20 @@ import {
   type Oklab,
   type Path,
   type Raster,
-  type ReachField,
-  type Rgb,
 } from '@mirrot/core';
 import { scale as scaled } from '../core/src/geometry/vector';
 import { halved } from '../core/src/picture/halve';
-import { fieldTiles, FINEST_BLUR } from '../core/src/trace/field-tiles';
 import { pointsAlong, clickAlong } from '../core/src/trace/clicking';
-import { CONDITIONS, GROUNDS, roughly, strayLines, truthsOfSet } from './bond-set';
+import {
+  CONDITIONS,
+  filledAs,
+  finestOf,
+  GROUNDS,
+  pyramid,
+  roughly,
+  strayLines,
+  truthsOfSet,
+} from './bond-set';
 
 const only = process.env.ONLY?.split(',');
 const parts = new Set((process.env.PARTS ?? 'drift,settle,far,reach').split(','));
@@ -37,26 +42,6 @@ const at95 = (v: readonly number[]): number =>
   v.toSorted((a, b) => a - b)[Math.floor(0.95 * v.length)] ?? NaN;
 const f = (v: number, wide: number, digits = 2): string => v.toFixed(digits).padStart(wide);
 const fieldOf = (raster: Raster): FieldTiles => edgeTiles(raster);
-/** The same fields with the least blur, made where asked for. */
-const finest = new Map<FieldTiles, ReachField>();
-function finestOf(fine: FieldTiles): ReachField {
-  let found = finest.get(fine);
-  if (!found) {
-    const tiles = fieldTiles(fine.raster, 'edge', FINEST_BLUR);
-    // Of the picture and its halves, at two sizes.
-    if (finest.size > 8) finest.clear();
-    finest.set(fine, (found = { fine: tiles, coarse: tiles, ratio: 1 }));
-  }
-  return found;
-}
-/** What Reach looks at: a picture, and the same made smaller by halves. */
-const pyramid = ([fine, ...smaller]: readonly FieldTiles[]): ReachField => ({
-  fine: fine!,
-  coarse: fine!,
-  ratio: 1,
-  ...(smaller.length > 0 && { halved: () => pyramid(smaller) }),
-  finest: () => finestOf(fine!),
-});
 const offs = (path: Path, truth: Path): number[] =>
   pointsAlong(path).map((p) => nearestOnPath(truth, p)!.distance);
 
@@ -76,7 +61,7 @@ for (const condition of CONDITIONS) {
   if (only && !only.includes(condition.name)) continue;
   const { name, light = 'true' } = condition;
   // The shape is filled with its colour, as finished ones are, or has none yet and is told by what it shows.
-  const filled = rgbToOklab(condition.fill.map((v) => v / 255) as unknown as Rgb);
+  const filled = filledAs(condition);
   const ownOf = (path: Path, raster: Raster): { own?: Oklab } => {
     const own = process.env.BARE ? ownColour(path, raster) : filled;
     return own ? { own } : {};

@@ -2,27 +2,26 @@
 // model. The hand strays as much as a pointer does at 100 %, works without Reach or Settle at first, and then mends what is worst at
 // 400 % until all of it is near enough.
 import {
+  deriveFlow,
   edgeTiles,
   flowAll,
   nearestOnPath,
   pullSegment,
-  rgbToOklab,
   segmentCount,
   segmentCubic,
   settle,
   type FieldTiles,
+  type Oklab,
   type Path,
   type Point,
-  type Raster,
-  type Rgb,
 } from '@mirrot/core';
 import { cubicLength, cubicPoint } from '../core/src/geometry/cubic';
 import { distance } from '../core/src/geometry/vector';
 import { halved } from '../core/src/picture/halve';
 import { seeded } from '../core/src/seed';
 import { clickAlong } from '../core/src/trace/clicking';
-import { CONDITIONS, truthsOfSet } from './bond-set';
-import { Hand } from './keystrokes';
+import { CONDITIONS, filledAs, pyramid, truthsOfSet } from './bond-set';
+import { click, drag, freshHand, press, type Hand } from './keystrokes';
 
 /** How far a hand strays either way at 100 %, screen pixels, and how many times it looks closer to mend. */
 const STRAYS_PX = 2.5;
@@ -50,9 +49,8 @@ function offsOf(path: Path, truth: Path): { readonly segments: number[]; readonl
 
 interface Case {
   readonly truth: Path;
-  readonly raster: Raster;
   readonly fields: readonly FieldTiles[];
-  readonly own: ReturnType<typeof rgbToOklab>;
+  readonly own: Oklab;
   readonly stray: (p: Point, closer?: number) => Point;
 }
 
@@ -63,24 +61,25 @@ interface Case {
 function mended(path: Path, { truth, stray }: Case, hand: Hand): Path {
   let now = path;
   let off = offsOf(now, truth);
-  if (off.mean > NEAR_ENOUGH_PX) hand.key(2);
+  if (off.mean > NEAR_ENOUGH_PX) press(hand, 2);
   const within = (2 * STRAYS_PX) / CLOSER;
   /** An anchor's place, or one of its handles, drawn to where it should be, unless it is there. */
   const drawn = (i: number, what: 'at' | 'in' | 'out'): void => {
     const [a, meant] = [now.anchors[i]!, truth.anchors[i]!];
     const [is, should] = what === 'at' ? [a, meant] : [a[what], meant[what]];
     if (is === should || (is && should && distance(is, should) <= within)) return;
-    hand.drag();
+    drag(hand);
     const by = should && stray(should, CLOSER);
     const next = what === 'at' ? { ...a, x: by!.x, y: by!.y } : { ...a, kind: 'corner' as const, [what]: by };
-    now = { ...now, anchors: now.anchors.map((old, k) => (k === i ? next : old)) };
+    // Flowing neighbours follow.
+    now = deriveFlow({ ...now, anchors: now.anchors.map((old, k) => (k === i ? next : old)) });
   };
   for (let k = 0; k < MOST_MENDS && off.mean > NEAR_ENOUGH_PX; k++) {
     const worst = off.segments.indexOf(Math.max(...off.segments));
     const { point } = nearestOnPath(truth, cubicPoint(segmentCubic(now, worst), 0.5))!;
     const pulled = pullSegment(now, worst, 0.5, stray(point, CLOSER));
     if (offsOf(pulled, truth).segments[worst]! <= NEAR_ENOUGH_PX) {
-      hand.drag();
+      drag(hand);
       now = pulled;
     } else {
       const next = (worst + 1) % now.anchors.length;
@@ -97,7 +96,7 @@ function mended(path: Path, { truth, stray }: Case, hand: Hand): Path {
 const clicked = ({ truth, stray }: Case, hand: Hand): Path => ({
   ...truth,
   anchors: truth.anchors.map((a) => {
-    hand.click();
+    click(hand);
     const { x, y } = stray(a);
     return { ...a, x, y, kind: 'corner', in: null, out: null };
   }),
@@ -108,7 +107,7 @@ function pulledOnce(path: Path, { truth, stray }: Case, hand: Hand): Path {
   for (let s = 0; s < segmentCount(now); s++) {
     const middle = cubicPoint(segmentCubic(truth, s), 0.5);
     if (nearestOnPath(path, middle)!.distance < 2 * STRAYS_PX) continue;
-    hand.drag();
+    drag(hand);
     now = pullSegment(now, s, 0.5, stray(middle));
   }
   return now;
@@ -122,48 +121,42 @@ const WAYS: Readonly<Record<string, (c: Case, hand: Hand) => Path>> = {
       ...truth,
       anchors: truth.anchors.map((a) => {
         const { x, y } = stray(a);
-        if (!a.in && !a.out) hand.click();
-        else hand.drag();
+        if (!a.in && !a.out) click(hand);
+        else drag(hand);
         // The drag pulls both handles out as long; a corner's other one is pulled by itself.
-        if (a.kind === 'corner' && a.in && a.out) hand.drag();
+        if (a.kind === 'corner' && a.in && a.out) drag(hand);
         const out = handle(a.out);
         const mirrored = a.kind !== 'corner' && out && a.in ? { x: -out.x, y: -out.y } : handle(a.in);
         return { ...a, x, y, out, in: mirrored };
       }),
     };
-    hand.click();
+    click(hand);
     return mended(path, c, hand);
   },
   'corners, then pull': (c, hand) => {
     const path = clicked(c, hand);
-    hand.click();
+    click(hand);
     return mended(pulledOnce(path, c, hand), c, hand);
   },
   'rough pass, Flow all': (c, hand) => {
     const path = clicked(c, hand);
-    hand.click();
-    hand.key();
+    click(hand);
+    press(hand);
     return mended(flowAll(path, { sharpest: SHARPEST }), c, hand);
   },
   Reach: (c, hand) => {
-    const seen = ([fine, ...smaller]: readonly FieldTiles[]): Parameters<typeof clickAlong>[0] => ({
-      fine: fine!,
-      coarse: fine!,
-      ratio: 1,
-      ...(smaller.length > 0 && { halved: () => seen(smaller) }),
-    });
-    const { path } = clickAlong(seen(c.fields), c.truth, 0.6, 8, { light: 'true', strays: STRAYS_PX });
-    for (let i = 0; i <= path.anchors.length; i++) hand.click();
+    const { path } = clickAlong(pyramid(c.fields), c.truth, 0.6, 8, { light: 'true', strays: STRAYS_PX });
+    for (let i = 0; i <= path.anchors.length; i++) click(hand);
     return path;
   },
   'corners, pull, Settle': (c, hand) => {
     const path = clicked(c, hand);
-    hand.click();
+    click(hand);
     const rough = pulledOnce(path, c, hand);
     const [field, ...coarser] = c.fields;
-    hand.key();
+    press(hand);
     const { path: settled } = settle(rough, field!, { reach: 12, light: 'true', coarser, own: c.own });
-    hand.key();
+    press(hand);
     return mended(settled, c, hand);
   },
 };
@@ -176,9 +169,8 @@ const cases: readonly Case[] = await Promise.all(
     const random = seeded(500 + k);
     return {
       truth,
-      raster,
       fields: [edgeTiles(raster), edgeTiles(half), edgeTiles(halved(half))],
-      own: rgbToOklab(condition.fill.map((v) => v / 255) as unknown as Rgb),
+      own: filledAs(condition),
       stray: (p, closer = 1) => ({
         x: p.x + (STRAYS_PX / closer) * (2 * random() - 1),
         y: p.y + (STRAYS_PX / closer) * (2 * random() - 1),
@@ -192,7 +184,7 @@ let first = 0;
 for (const [name, draw] of Object.entries(WAYS)) {
   let [presses, seconds, near, off] = [0, 0, 0, 0];
   for (const c of cases) {
-    const hand = new Hand();
+    const hand = freshHand();
     const { mean } = offsOf(draw(c, hand), c.truth);
     presses += hand.presses / cases.length;
     seconds += hand.seconds / cases.length;

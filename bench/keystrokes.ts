@@ -14,23 +14,20 @@ const SECONDS = {
   think: 1.35,
 } as const;
 
-/** What a hand has done: presses of buttons and keys, and seconds by the model. One hand stays on the keys, one on the pointer. */
-export class Hand {
-  presses = 0;
-  seconds = 0;
-
-  /** A click somewhere that was thought about. */
-  click(): void {
-    this.presses++;
-    this.seconds += SECONDS.think + SECONDS.point + 2 * SECONDS.button;
-  }
-  /** A press at one place, drawn to another. */
-  drag(): void {
-    this.presses++;
-    this.seconds += SECONDS.think + 2 * (SECONDS.point + SECONDS.button);
-  }
-  key(times = 1): void {
-    this.presses += times;
-    this.seconds += SECONDS.think + times * SECONDS.key;
-  }
+/** What a hand has done: presses of buttons and keys, and seconds by the model. The other hand stays on the keys. */
+export interface Hand {
+  presses: number;
+  seconds: number;
 }
+export const freshHand = (): Hand => ({ presses: 0, seconds: 0 });
+
+function does(hand: Hand, presses: number, seconds: number): void {
+  hand.presses += presses;
+  hand.seconds += SECONDS.think + seconds;
+}
+/** A click somewhere that was thought about. */
+export const click = (hand: Hand): void => does(hand, 1, SECONDS.point + 2 * SECONDS.button);
+/** A press at one place, drawn to another. */
+export const drag = (hand: Hand): void => does(hand, 1, 2 * (SECONDS.point + SECONDS.button));
+/** A key, pressed so often. */
+export const press = (hand: Hand, times = 1): void => does(hand, times, times * SECONDS.key);

@@ -23,8 +23,8 @@ const SHARP = toRadians(28);
  */
 const BLUNTED_IN_SOFT = 2.1;
 
-/** Whether a corner lies no farther beyond its track than blur takes one off; else the edge is round there. */
-const isBlunted = ({ at, turn }: Corner, p: Point, soft: number): boolean =>
+/** Whether blur could have rounded a corner as far as its track lies off it; else the edge itself is round there. */
+const couldBlurRound = ({ at, turn }: Corner, p: Point, soft: number): boolean =>
   distance(at, p) <= GRAIN_PX + (BLUNTED_IN_SOFT * soft) / Math.max(1e-6, Math.tan((Math.PI - turn) / 2));
 
 /**
@@ -61,7 +61,7 @@ export function sharpenCorners(points: readonly Point[], soft: number, spacing =
     // The more acute, the farther off its sides run undisturbed.
     const inner = clearanceAt(first.turn, soft);
     const corner = (inner > round ? look(i, inner) : first) ?? first;
-    if (!isBlunted(corner, points[i]!, soft)) continue;
+    if (!couldBlurRound(corner, points[i]!, soft)) continue;
     found.push({ i, ...corner, sharpness: corner.turn - 0.1 * distance(corner.at, points[i]!) });
   }
   // Of those within reach of each other the sharpest.

@@ -20,8 +20,8 @@ const ASIDE = 1.2;
  * or until it comes back to where it began.
  *
  * @param way unit direction in which to go
- * @param training what was learnt of the edge: others count for less
  * @param behind points that led here, the last ones last: round a tip it does not turn back onto them
+ * @param training what was learnt of the edge: others count for less
  * @returns points a pixel apart, the first one left out
  */
 export function followEdge(

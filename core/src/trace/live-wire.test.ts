@@ -9,7 +9,7 @@ import {
   edgeAsLearnt,
   isLeftOf,
   isOpen,
-  nearestEdge,
+  nearestEdgePixel,
   startWire,
   stepCost,
   strongestNear,
@@ -124,10 +124,10 @@ describe('a live wire', () => {
     ] as const;
     const field = fieldTiles(painted(100, 60, bars, [200, 200, 195]), 'edge', 1.5);
     expect(strongestNear(field, { x: 43, y: 30 }, 12)!.x).toBeGreaterThan(49);
-    expect([39, 40]).toContain(nearestEdge(field, { x: 43, y: 30 }, 12)!.x);
-    expect([51, 52]).toContain(nearestEdge(field, { x: 49, y: 30 }, 12)!.x);
-    expect(nearestEdge(field, { x: 10, y: 30 }, 12)).toBeNull();
-    expect(nearestEdge(field, { x: -50, y: 30 }, 12)).toBeNull();
+    expect([39, 40]).toContain(nearestEdgePixel(field, { x: 43, y: 30 }, 12)!.x);
+    expect([51, 52]).toContain(nearestEdgePixel(field, { x: 49, y: 30 }, 12)!.x);
+    expect(nearestEdgePixel(field, { x: 10, y: 30 }, 12)).toBeNull();
+    expect(nearestEdgePixel(field, { x: -50, y: 30 }, 12)).toBeNull();
   });
 
   it('has no way out of the picture nor out of its room', () => {

@@ -87,7 +87,7 @@ const BESIDE_STRONGER = 0.3;
  *
  * @returns a pixel in the middle of it; whole numbers; null where there is none
  */
-export function nearestEdge(field: FieldTiles, p: Point, within: number): Point | null {
+export function nearestEdgePixel(field: FieldTiles, p: Point, within: number): Point | null {
   const { width, height } = field.raster;
   const strongest = strongestNear(field, p, within);
   if (!strongest) return null;

@@ -21,7 +21,7 @@ import {
 import type { Light } from './edge-profile';
 import { strengthAt } from './field-form';
 import { tileAbout, type FieldTiles } from './field-tiles';
-import { isOpen, nearestEdge, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
+import { isOpen, nearestEdgePixel, ROOM, startWire, strongestNear, wireTo, type Wire } from './live-wire';
 import { leastStrength } from './noise';
 import { learntInLarger, type Training } from './learnt-edge';
 import { isPixelBesideStronger, trainWire } from './wire-training';
@@ -211,7 +211,7 @@ function crowdedAbout(
   const field = finest();
   const { coarse, ratio } = field;
   if (!start) {
-    const edge = nearestEdge(coarse, scale(pointer, 1 / ratio), near / ratio);
+    const edge = nearestEdgePixel(coarse, scale(pointer, 1 / ratio), near / ratio);
     return edge && isPixelBesideStronger(coarse, edge) ? field : null;
   }
   const key = `${start.at.x} ${start.at.y} ${start.drawn.length}`;
@@ -348,7 +348,10 @@ export function reach(
   const asked = (end: Point): Question => ({ field, pointer, options, memory, end, endAt: large(end) });
   if (!start || !wire) {
     // Where a path begins nothing but nearness tells two edges close by apart.
-    const [nearest, strongest] = [nearestEdge(coarse, about, within), strongestNear(coarse, about, within)];
+    const [nearest, strongest] = [
+      nearestEdgePixel(coarse, about, within),
+      strongestNear(coarse, about, within),
+    ];
     const offered = isEdge(strongest) ? offerBeginning(asked(strongest)) : null;
     const isOther = isEdge(nearest) && distance(nearest, strongest ?? nearest) > 1;
     const other = isOther ? offerBeginning(asked(nearest)) : null;

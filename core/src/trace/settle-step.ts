@@ -23,6 +23,21 @@ interface Residual {
   readonly weight: number;
 }
 
+/** The places of each segment, by their index. */
+function listsBySegment(
+  segments: ArrayLike<number>,
+  counts: (i: number) => boolean = () => true,
+): Map<number, number[]> {
+  const lists = new Map<number, number[]>();
+  for (let i = 0; i < segments.length; i++) {
+    if (!counts(i)) continue;
+    const list = lists.get(segments[i]!);
+    if (list) list.push(i);
+    else lists.set(segments[i]!, [i]);
+  }
+  return lists;
+}
+
 /** Where the curve should be: on the track where there is one, where it is where there is none; nothing near corners. */
 export function targetsOn(path: Path, drift: Drift, only: ReadonlySet<number> | null): Residual[] {
   const lengths = Array.from({ length: segmentCount(path) }, (_, s) => cubicLength(segmentCubic(path, s)));
@@ -69,13 +84,7 @@ const FARTHEST_GAP_PX = 20;
 
 /** Corners where the edges of their two sides, drawn on, meet. */
 function cornersMeant(path: Path, drift: Drift, only: ReadonlySet<number> | null): Residual[] {
-  const bySegment = new Map<number, number[]>();
-  drift.segment.forEach((s, k) => {
-    if (Number.isNaN(drift.value[k]!)) return;
-    const list = bySegment.get(s);
-    if (list) list.push(k);
-    else bySegment.set(s, [k]);
-  });
+  const bySegment = listsBySegment(drift.segment, (k) => !Number.isNaN(drift.value[k]!));
   /** The edge along a side, from the corner on as far as corners are told by. */
   const side = (corner: Point, places: readonly number[], way: 1 | -1): OnSide[] => {
     const ordered = way > 0 ? places : places.toReversed();
@@ -109,12 +118,7 @@ function cornersMeant(path: Path, drift: Drift, only: ReadonlySet<number> | null
 
 /** One damped Gauss–Newton step towards the targets, along the normals (Marquardt 1963); the path itself where none helps. */
 export function settleStep(path: Path, free: readonly Freedom[], rows: readonly Residual[]): Path {
-  const bySegment = new Map<number, number[]>();
-  rows.forEach((r, i) => {
-    const list = bySegment.get(r.segment);
-    if (list) list.push(i);
-    else bySegment.set(r.segment, [i]);
-  });
+  const bySegment = listsBySegment(rows.map((r) => r.segment));
   const every = [...bySegment.keys()];
   /** How far the curve lies from the targets on some segments, along the normals. */
   const offs = (p: Path, segments: readonly number[], move: (i: number, off: number) => void): void => {

@@ -42,7 +42,7 @@
   let wrong = $state(false);
   let byArrow = false;
   let focused = $state(false);
-  /** What the machine holds: it reads every value it is given anew, so of a field without the keyboard it is given none. */
+  /** What the machine was given last: it reads every new value at length, so without the keyboard a field is given none. */
   let held = $state.raw(untrack(() => written));
 
   function take(): void {
@@ -78,6 +78,7 @@
   $effect.pre(() => {
     if (focused) held = written;
   });
+  // Without the keyboard it shows its number by itself.
   $effect(() => {
     if (!focused && typed === null && element) element.value = written;
   });
@@ -121,7 +122,6 @@
     aria-valuetext={focused ? input['aria-valuetext'] : unit ? `${written} ${unit}` : written}
     onfocus={(e) => {
       focused = true;
-      held = written;
       input.onfocus?.(e);
     }}
     onblur={(e) => {
