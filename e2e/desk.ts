@@ -108,13 +108,8 @@ export async function openDemo(page: Page, name: string): Promise<Hands> {
 /** Starts a project from a shipped picture, through the shelf and its dialog. */
 export async function startFromShipped(page: Page, picture: string, name: string): Promise<Hands> {
   await page.goto(URL());
+  await page.getByRole('button', { name: picture, exact: true }).click();
   const dialog = page.getByRole('dialog', { name: 'New project' });
-  // The page is seen before its script has come: a press that early does nothing.
-  await expect(async () => {
-    if (!(await dialog.isVisible()))
-      await page.getByRole('button', { name: picture, exact: true }).click({ timeout: 5000 });
-    await expect(dialog).toBeVisible({ timeout: 2000 });
-  }).toPass();
   await dialog.getByLabel('name').fill(name);
   await dialog.getByRole('button', { name: 'Start' }).click();
   await expect(page.getByRole('application', { name: 'Bed' })).toBeVisible();

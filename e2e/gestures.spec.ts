@@ -141,6 +141,12 @@ test('the finder runs a command by its words, the keys sheet lists keys, Esc clo
   await h.key('Escape');
   await expect(page.getByRole('dialog')).toHaveCount(0);
   await expect(page.getByRole('button', { name: /^Colour/ })).toHaveAttribute('aria-current', 'step');
+  // As soon as a hand can, before the dialog has heard of its keys: it is not left open behind what comes next.
+  await h.key('?');
+  await h.key('Escape');
+  await h.key('Control+k');
+  await expect(page.getByRole('dialog')).toHaveCount(1);
+  await expect(page.getByRole('dialog', { name: 'Find a command' })).toBeVisible();
 });
 
 test('Glass, Peek, show and hide decide what is seen', async ({ page }) => {

@@ -1,9 +1,22 @@
-import { expect, test as base } from '@playwright/test';
+import { expect, test as base, type Page, type Response } from '@playwright/test';
 import { cpSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { freePort, startServer } from '../scripts/ready.mjs';
 import { TEMPLATE } from './server';
+
+/** Has every way to a page wait until the page's script has come: what is pressed on before does nothing. */
+function waitForScripts(page: Page): void {
+  const answering = page.locator('html[data-answers]');
+  const ways = { goto: page.goto.bind(page), reload: page.reload.bind(page) };
+  const arrived = async (response: Response | null): Promise<Response | null> => {
+    if (response?.headers()['content-type']?.startsWith('text/html'))
+      await answering.waitFor({ state: 'attached' });
+    return response;
+  };
+  page.goto = async (...to) => arrived(await ways.goto(...to));
+  page.reload = async (...options) => arrived(await ways.reload(...options));
+}
 
 /**
  * Every worker has a server of its own with the demo's projects, so that tests that go on side by side do not meet. Every
@@ -24,6 +37,10 @@ export const test = base.extend<{ uncaught: string[] }, { server: string }>({
     },
     { scope: 'worker', auto: true },
   ],
+  page: async ({ page }, use) => {
+    waitForScripts(page);
+    await use(page);
+  },
   uncaught: [
     async ({ context }, use) => {
       const uncaught: string[] = [];

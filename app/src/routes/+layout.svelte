@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import '../app.css';
   import { rememberedMode } from '$lib/ui/mode.svelte';
   import Tips from '$lib/ui/Tips.svelte';
@@ -9,6 +10,8 @@
     if (rememberedMode.value) document.documentElement.dataset.mode = rememberedMode.value;
     else delete document.documentElement.dataset.mode;
   });
+  // The server's page is seen before its script has come; from here on it answers.
+  onMount(() => void (document.documentElement.dataset.answers = ''));
 </script>
 
 {@render children()}

@@ -29,6 +29,13 @@
       });
     return () => (wanted = false);
   });
+
+  // A dialog that is still being fetched is given up by Esc; one that is there hears it by itself.
+  function giveUp(e: KeyboardEvent): void {
+    const name = workplace.dialog;
+    if (e.key === 'Escape' && name && !there.some(([known]) => known === name)) workplace.dialog = null;
+  }
 </script>
 
+<svelte:window onkeydown={giveUp} />
 {#each there as [name, Dialog] (name)}<Dialog {workplace} />{/each}

@@ -15,8 +15,14 @@
     children: Snippet;
   }
   let { open, title, close, high = false, width = 480, first, children }: Props = $props();
+
+  // The dialog itself hears Esc a frame after it is shown: pressed sooner, it closes all the same.
+  function closeOnEscape(e: KeyboardEvent): void {
+    if (open && e.key === 'Escape' && !e.isComposing && !e.defaultPrevented) close();
+  }
 </script>
 
+<svelte:window onkeydown={closeOnEscape} />
 <Dialog {open} initialFocusEl={first} onOpenChange={(d) => !d.open && close()}>
   <Portal>
     <Dialog.Backdrop class="modal-backdrop" />
