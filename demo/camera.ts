@@ -1,19 +1,55 @@
+import { Resvg } from '@resvg/resvg-js';
 import sharp from 'sharp';
-import { homography, seeded, warpRaster, type Point, type Raster } from '@mirrot/core';
+import { fromLinear, homography, seeded, toLinear, warpRaster, type Point, type Raster } from '@mirrot/core';
 
-/** Draws an SVG scene, with room beyond its edges so that blur finds something there. */
+/** Samples across and down that a pixel of a photograph takes of its scene. */
+const SAMPLES = 3;
+const LIGHT = Float64Array.from({ length: 256 }, (_, value) => toLinear(value / 255));
+
+/**
+ * Photographs an SVG scene: a pixel is the mean of the light that falls on it, as in a camera, not of the values that
+ * stand for it. Room beyond the scene's edges gives blur something to find there.
+ */
 export async function draw(svg: string, room = 0): Promise<Raster> {
   const [, width, height] = /width="(\d+)" height="(\d+)"/.exec(svg)!.map(Number) as [number, number, number];
   const roomy = svg.replace(
     /width="\d+" height="\d+" viewBox="[^"]*"/,
-    `width="${width + 2 * room}" height="${height + 2 * room}" viewBox="${-room} ${-room} ${width + 2 * room} ${height + 2 * room}"`,
+    `width="${SAMPLES * (width + 2 * room)}" height="${SAMPLES * (height + 2 * room)}" viewBox="${-room} ${-room} ${width + 2 * room} ${height + 2 * room}"`,
   );
-  const data = await sharp(Buffer.from(roomy), { unlimited: true })
-    .extract({ left: room, top: room, width, height })
+  // As one piece: a reader that draws in strips works out the scene's filters anew for each of them.
+  const scene = new Resvg(roomy, { font: { loadSystemFonts: false } }).render().asPng();
+  const data = await sharp(scene, { limitInputPixels: false })
+    .extract({
+      left: SAMPLES * room,
+      top: SAMPLES * room,
+      width: SAMPLES * width,
+      height: SAMPLES * height,
+    })
     .ensureAlpha()
     .raw()
     .toBuffer();
-  return { width, height, data: new Uint8ClampedArray(data) };
+  return meanLight(data, width, height);
+}
+
+/** Every SAMPLES × SAMPLES samples as one pixel: the mean of their light, weighted by their opacity. */
+function meanLight(samples: Uint8Array, width: number, height: number): Raster {
+  const data = new Uint8ClampedArray(width * height * 4);
+  for (let y = 0; y < height; y++)
+    for (let x = 0; x < width; x++) {
+      const light = [0, 0, 0];
+      let opacity = 0;
+      for (let j = 0; j < SAMPLES; j++)
+        for (let i = 0; i < SAMPLES; i++) {
+          const at = ((SAMPLES * y + j) * SAMPLES * width + SAMPLES * x + i) * 4;
+          const a = samples[at + 3]!;
+          opacity += a;
+          for (let c = 0; c < 3; c++) light[c]! += a * LIGHT[samples[at + c]!]!;
+        }
+      const to = (y * width + x) * 4;
+      if (opacity > 0) for (let c = 0; c < 3; c++) data[to + c] = 255 * fromLinear(light[c]! / opacity);
+      data[to + 3] = opacity / SAMPLES ** 2;
+    }
+  return { width, height, data };
 }
 
 /** Sees a rectangle of the scene, as its four corners lie in the finished picture. */

@@ -1,4 +1,4 @@
-// npm run demo:make: photographs the vector originals and writes the demo's projects.
+// npm run demo:make: photographs the vector originals and writes the demo's projects; all, or those named after it.
 import { mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
@@ -51,9 +51,15 @@ async function photographBadge(): Promise<Raster> {
   const shadow = await sharp(await shadowOf(sign))
     .extract({ left: 0, top: 0, width: width - 16, height: height - 26 })
     .toBuffer();
-  const { data } = await sharp(await asPng(await draw(boards(width, height), 160)).toBuffer())
+  const scene = await sharp(await asPng(await draw(boards(width, height), 160)).toBuffer())
     .composite([{ input: shadow, left: 16, top: 26 }, { input: await asPng(sign).toBuffer() }])
+    .png()
+    .toBuffer();
+  // The lens spreads light: in linear light, as a camera has it.
+  const { data } = await sharp(scene)
+    .pipelineColourspace('scrgb')
     .blur(0.7)
+    .toColourspace('srgb')
     .ensureAlpha()
     .raw()
     .toBuffer({ resolveWithObject: true });
@@ -73,38 +79,52 @@ function keepProject(name: string, project: object): void {
   writeFileSync(join(here, 'projects', `${name}.json`), `${JSON.stringify(project)}\n`);
 }
 
-const can = await keep(
-  'watering-can',
-  await develop(vignette(grain(await draw(WATERING_CAN.photograph(), 200), 13, 4), 0.35), 84, 300),
-);
-keepProject('watering-can', wateringCanProject(can));
-keepProject('can-tag', canTagProject(can));
-const badge = await keep(
-  'gate-badge',
-  await develop(vignette(grain(await photographBadge(), 12, 9), 0.3), 80, 72),
-);
-keepProject('gate-badge', gateBadgeProject(badge));
-await keep('fern', await develop(vignette(grain(await draw(FERN.photograph()), 9, 15), 0.1), 82, 200));
-keepProject('fern', fernProject());
-await keep('plant-labels', await develop(grain(await draw(PLANT_LABELS.photograph()), 8, 23), 84, 300));
-keepProject('plant-labels', plantLabelsProject());
-await keep(
-  'seed-packet',
-  await develop(vignette(grain(await draw(SEED_PACKET.photograph()), 8, 27), 0.15), 82, 300),
-);
-keepProject('seed-packet', seedPacketProject());
-const gourd = await keep(
-  'gourd',
-  await develop(vignette(grain(await draw(GOURD.photograph(), 200), 12, 31), 0.3), 84, 240),
-);
-keepProject('gourd', gourdProject(gourd));
-await keep(
-  'glasshouse',
-  await develop(vignette(grain(await draw(GLASSHOUSE.photograph(), 120), 11, 41), 0.25), 84, 240),
-);
-keepProject('glasshouse', glasshouseProject());
-await keep(
-  'grower',
-  await develop(vignette(grain(await draw(GROWER.photograph(), 200), 10, 57), 0.25), 84, 300),
-);
-keepProject('grower', growerProject());
+/** What is photographed, by the picture's name, and the projects that are drawn on it. */
+const MADE: Readonly<Record<string, () => Promise<void>>> = {
+  async 'watering-can'() {
+    const scene = await draw(WATERING_CAN.photograph(), 200);
+    const can = await keep('watering-can', await develop(vignette(grain(scene, 13, 4), 0.35), 84, 300));
+    keepProject('watering-can', wateringCanProject(can));
+    keepProject('can-tag', canTagProject(can));
+  },
+  async 'gate-badge'() {
+    const scene = await photographBadge();
+    const badge = await keep('gate-badge', await develop(vignette(grain(scene, 12, 9), 0.3), 80, 72));
+    keepProject('gate-badge', gateBadgeProject(badge));
+  },
+  async fern() {
+    const scene = await draw(FERN.photograph());
+    await keep('fern', await develop(vignette(grain(scene, 9, 15), 0.1), 82, 200));
+    keepProject('fern', fernProject());
+  },
+  async 'plant-labels'() {
+    await keep('plant-labels', await develop(grain(await draw(PLANT_LABELS.photograph()), 8, 23), 84, 300));
+    keepProject('plant-labels', plantLabelsProject());
+  },
+  async 'seed-packet'() {
+    const scene = await draw(SEED_PACKET.photograph());
+    await keep('seed-packet', await develop(vignette(grain(scene, 8, 27), 0.15), 82, 300));
+    keepProject('seed-packet', seedPacketProject());
+  },
+  async gourd() {
+    const scene = await draw(GOURD.photograph(), 200);
+    const gourd = await keep('gourd', await develop(vignette(grain(scene, 12, 31), 0.3), 84, 240));
+    keepProject('gourd', gourdProject(gourd));
+  },
+  async glasshouse() {
+    const scene = await draw(GLASSHOUSE.photograph(), 120);
+    await keep('glasshouse', await develop(vignette(grain(scene, 11, 41), 0.25), 84, 240));
+    keepProject('glasshouse', glasshouseProject());
+  },
+  async grower() {
+    const scene = await draw(GROWER.photograph(), 200);
+    await keep('grower', await develop(vignette(grain(scene, 10, 57), 0.25), 84, 300));
+    keepProject('grower', growerProject());
+  },
+};
+
+const wanted = process.argv.slice(2);
+const unknown = wanted.filter((name) => !MADE[name]);
+if (unknown.length > 0)
+  throw new Error(`There is no picture ${unknown.join(', ')}; there are ${Object.keys(MADE).join(', ')}.`);
+for (const name of wanted.length > 0 ? wanted : Object.keys(MADE)) await MADE[name]!();

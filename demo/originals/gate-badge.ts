@@ -96,7 +96,7 @@ export const boards = (width: number, height: number): string => `
     <stop offset="0" stop-color="#8fa6ad"/><stop offset="0.1" stop-color="#b3c5c9"/><stop offset="0.9" stop-color="#a5b9be"/><stop offset="1" stop-color="#7d949b"/>
   </linearGradient>
   <clipPath id="fence"><rect x="-80" y="190" width="${width + 160}" height="${height}"/></clipPath>
-  <filter id="line"><feGaussianBlur stdDeviation="3"/></filter>
+  <filter id="line" filterUnits="userSpaceOnUse" x="-200" y="-200" width="${width + 400}" height="${height + 400}"><feGaussianBlur stdDeviation="3"/></filter>
 </defs>
 <rect width="${width}" height="${height}" fill="#6d8a58"/>
 <g filter="url(#far)">
@@ -110,9 +110,8 @@ ${Array.from({ length: 9 }, (_, i) => {
   return `<rect x="${x}" y="190" width="${w - 9}" height="${height}" rx="8" fill="url(#board)"/>`;
 }).join('')}
 <g clip-path="url(#fence)"><rect x="-80" y="190" width="${width + 160}" height="${height}" filter="url(#paint)" opacity="0.55"/></g>
-${Array.from({ length: 10 }, (_, i) => {
-  const x = -84 + (i * (width + 160)) / 9;
-  return `<path d="M${x} 190V${height + 60}" stroke="#35454a" stroke-width="8" opacity="0.8" filter="url(#line)"/>`;
-}).join('')}
+<g stroke="#35454a" stroke-width="8" opacity="0.8" filter="url(#line)">
+${Array.from({ length: 10 }, (_, i) => `<path d="M${-84 + (i * (width + 160)) / 9} 190V${height + 60}"/>`).join('')}
+</g>
 </g>
 </svg>`;

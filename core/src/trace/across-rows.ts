@@ -85,10 +85,15 @@ export interface Rows {
   readonly half: number;
 }
 
-/** Rows across places, to so many steps either side. */
+/** Room for rows, used again: making it anew for each of a hundred readings a second has the machine stop to clear up. */
+let room = new Float64Array(0);
+
+/** Rows across places, to so many steps either side. They hold until the next are read. */
 export function readRows(raster: Raster, places: readonly AcrossEdge[], half: number): Rows {
   const wide = 2 * half + 1;
-  const rows = new Float64Array(places.length * wide * CHANNELS);
+  const size = places.length * wide * CHANNELS;
+  if (room.length < size) room = new Float64Array(2 * size);
+  const rows = room.subarray(0, size);
   places.forEach(({ at, n }, i) => {
     const [dx, dy] = [STEP_PX * n.x, STEP_PX * n.y];
     readRow(raster, at.x - half * dx, at.y - half * dy, dx, dy, wide, rows, i * wide * CHANNELS);

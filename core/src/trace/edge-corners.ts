@@ -1,7 +1,7 @@
 import { toRadians } from '../geometry/angle';
 import { distance, dot, subtract, unit, type Point } from '../geometry/vector';
 import { clearanceAt } from './corner-clearance';
-import { GRAIN_PX, SIDE_PX, sidesMeet, type Corner, type OnSide } from './sides-meet';
+import { evenSidesMeet, GRAIN_PX, SIDE_PX, type Corner } from './sides-meet';
 
 /** A line along a picture's edge, between pixels. */
 export interface EdgeTrack {
@@ -27,6 +27,11 @@ const BLUNTED_IN_SOFT = 2.1;
 const couldBlurRound = ({ at, turn }: Corner, p: Point, soft: number): boolean =>
   distance(at, p) <= GRAIN_PX + (BLUNTED_IN_SOFT * soft) / Math.max(1e-6, Math.tan((Math.PI - turn) / 2));
 
+/** Ways to tell where two sides meet, by how many points off a corner they begin. */
+type Meetings = Map<number, ReturnType<typeof evenSidesMeet>>;
+/** Kept for tracks a pixel from point to point, as most are: one for each clearance there can be. */
+const BY_PIXELS: Meetings = new Map();
+
 /**
  * Where a track turns sharply. A blurred edge is round there: each side is drawn on from where it runs undisturbed, and the
  * points between are laid onto both up to where they meet.
@@ -37,16 +42,13 @@ const couldBlurRound = ({ at, turn }: Corner, p: Point, soft: number): boolean =
 export function sharpenCorners(points: readonly Point[], soft: number, spacing = 1): EdgeTrack {
   const n = points.length;
   const round = Math.max(NEAR_PX, NEAR_IN_SOFT * soft);
+  const count = Math.max(5, Math.ceil(SIDE_PX / spacing));
+  const meetings: Meetings = spacing === 1 ? BY_PIXELS : new Map();
   const look = (i: number, from: number): (Corner & { readonly near: number }) | null => {
     const near = Math.ceil(from / spacing);
-    const count = Math.max(5, Math.ceil(SIDE_PX / spacing));
     if (i - near - count < 0 || i + near + count >= n) return null;
-    const side = (way: 1 | -1): OnSide[] =>
-      Array.from({ length: count }, (_, k) => ({
-        s: way * (near + k) * spacing,
-        p: points[i + way * (near + k)]!,
-      }));
-    const met = sidesMeet(side(-1), side(1));
+    if (!meetings.has(near)) meetings.set(near, evenSidesMeet(near, count, spacing));
+    const met = meetings.get(near)!(points, i);
     return !met || met.turn < SHARP || distance(met.at, points[i]!) > 2 * from ? null : { ...met, near };
   };
   const found: (Corner & { readonly i: number; readonly near: number; readonly sharpness: number })[] = [];

@@ -5,10 +5,11 @@ import { sharpenCorners } from './edge-corners';
 import { followEdge } from './edge-follow';
 import { edgeWay } from './edge-peak';
 import { grainOf, ontoEdge, ontoPlaces } from './edge-refine';
-import { clearanceAt } from './corner-clearance';
+import { clearanceAt, FARTHEST_CLEARANCE_PX } from './corner-clearance';
 import type { Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
 import type { Training } from './learnt-edge';
+import { SIDE_PX } from './sides-meet';
 
 // An edge of the picture laid out as a run of points, for segments to be fitted to.
 
@@ -24,8 +25,9 @@ export interface Arrival {
   readonly arrive: Point | null;
 }
 
-/** An edge is followed on so far beyond the pointer, picture pixels. */
+/** An edge is followed on so far beyond the pointer, so much of it at once; picture pixels. */
 export const AHEAD = 260;
+const AHEAD_AT_ONCE = 90;
 /** Length about a point by which the edge's direction is told, pixels. */
 export const ABOUT = 7;
 /** Grain's deviations that a segment's tolerance has room for. */
@@ -101,20 +103,33 @@ interface Looked {
   readonly end: Point | null;
 }
 
-/** The edge along a rough way from the last anchor, and followed on from its end unless that is given. */
+/** An edge laid out, as far as it is followed. */
+interface FoundEdge {
+  readonly run: Run;
+  /** The last of the places it was found at, before they were laid onto it: what it is followed on from. */
+  readonly track: readonly Point[];
+  /** It ends where the run does. */
+  readonly ended: boolean;
+  /** How softly it was read, and how far grain puts its points off: standard deviations, pixels. */
+  readonly soft: number;
+  readonly grain: number;
+}
+
+/** The edge along a rough way from the last anchor, and followed on from its end by a piece unless that is given. */
 export function edgeAlong(
   field: FieldTiles,
   start: Departure,
   drawn: readonly Point[],
   rough: readonly Point[],
   { ratio, light, training, end }: Looked,
-): { run: Run; index: number; ended: boolean; spacing: number; soft: number; grain: number } {
+): FoundEdge & { readonly index: number; readonly spacing: number } {
   const spacing = Math.max(1, Math.min(2, (rough.length * ratio) / 500));
   const edge = ontoEdge(field, rough, 1.5 * ratio + 0.5, spacing);
   const there = edge.at(-1)!;
   const onward = unit(subtract(there, edge[Math.max(0, edge.length - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD, edge, training);
-  const seen = ontoPlaces(field, ontoEdge(field, [...edge, ...ahead], 1.5, spacing), light, spacing);
+  const ahead = end || !onward ? [] : followEdge(field, there, onward, AHEAD_AT_ONCE, edge, training);
+  const track = [...edge, ...ahead];
+  const seen = ontoPlaces(field, ontoEdge(field, track, 1.5, spacing), light, spacing);
   const whole = sharpenCorners(seen.points, seen.soft, spacing);
   // Where on it the pointer is: corners and even steps have changed the count by little.
   const reached = nearestIndex(whole.points, there, edge.length - 1);
@@ -131,8 +146,9 @@ export function edgeAlong(
   const corners = whole.corners.map((c) => c + shift).filter((c) => c > 0);
   return {
     run: runOfPoints(points, corners),
+    track: track.slice(-KEPT),
     index: Math.max(1, reached + shift),
-    ended: ahead.length < AHEAD,
+    ended: ahead.length < AHEAD_AT_ONCE,
     spacing,
     soft: seen.soft,
     grain: grainOf(seen.points, spacing),
@@ -140,35 +156,39 @@ export function edgeAlong(
 }
 
 /** Of a run that goes on, its last pixels are found anew, from so far back that a corner there has its sides. */
-const ANEW = 32;
+const ANEW = FARTHEST_CLEARANCE_PX + SIDE_PX + 2;
+/** So many places of its track are kept for that. */
+const KEPT = 2 * ANEW;
 /** A run that comes so near to its beginning has come round, pixels. */
 const ROUND_AGAIN = 2;
 
-/** A run along an edge followed on from its end; that far it stays as it was. */
+/**
+ * A run along an edge followed on from its end by a piece; but for its last pixels it stays as it was.
+ *
+ * @param kept the last places of its track
+ */
 export function extendedEdge(
   field: FieldTiles,
   run: Run,
+  kept: readonly Point[],
   spacing: number,
   light: Light,
   training: Training | null,
-): { run: Run; ended: boolean; soft: number; grain: number } {
+): FoundEdge {
   const { points } = run;
   const n = points.length;
   const cut = Math.max(1, n - Math.ceil(ANEW / spacing));
-  const from = Math.max(0, n - Math.ceil((2 * ANEW) / spacing));
-  const there = points[n - 1]!;
-  const onward = unit(subtract(there, points[Math.max(0, n - 1 - Math.ceil(4 / spacing))]!));
-  const ahead = onward ? followEdge(field, there, onward, AHEAD, points, training) : [];
+  const there = kept.at(-1)!;
+  const onward = unit(subtract(there, kept[Math.max(0, kept.length - 1 - Math.ceil(4 / spacing))]!));
+  const ahead = onward ? followEdge(field, there, onward, AHEAD_AT_ONCE, points, training) : [];
   const round = ahead.findIndex((p) => distance(p, points[0]!) < ROUND_AGAIN);
   const more = round < 0 ? ahead : ahead.slice(0, round);
-  const seen = ontoPlaces(
-    field,
-    ontoEdge(field, [...points.slice(from), ...more], 1.5, spacing),
-    light,
-    spacing,
-  );
+  const track = [...kept, ...more];
+  const seen = ontoPlaces(field, ontoEdge(field, track, 1.5, spacing), light, spacing);
   const redone = sharpenCorners(seen.points, seen.soft, spacing);
-  const joint = nearestIndex(redone.points, points[cut]!, cut - from);
+  // The track ends where the run does, before what is new.
+  const end = redone.points.length - 1 - Math.round(more.length / spacing);
+  const joint = nearestIndex(redone.points, points[cut]!, end - (n - 1 - cut));
   const shift = cut - joint;
   return {
     run: runOfPoints(
@@ -178,7 +198,8 @@ export function extendedEdge(
         ...redone.corners.map((c) => c + shift).filter((c) => c >= cut),
       ],
     ),
-    ended: more.length < AHEAD,
+    track: track.slice(-KEPT),
+    ended: more.length < AHEAD_AT_ONCE,
     soft: seen.soft,
     grain: grainOf(seen.points, spacing),
   };

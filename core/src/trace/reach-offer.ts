@@ -36,8 +36,12 @@ export interface Reached {
 /** The edge as it runs on from the last anchor, and the longest segments that hold it, once they are worked out. */
 export interface KnownEdge {
   readonly line: ChainRun;
+  /** The last of the places it was found at, before they were laid onto it. */
+  readonly track: readonly Point[];
   /** The edge ends where the run does; else it is only not followed farther. */
   readonly ended: boolean;
+  /** So long a run is wanted, pixels: it is laid a piece a question. */
+  readonly wanted: number;
   /** Pixels from point to point. */
   readonly spacing: number;
   /** How softly it was read: standard deviation, pixels. */

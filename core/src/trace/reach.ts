@@ -267,17 +267,20 @@ function offerKnown(question: Question, edge: KnownEdge, along: ChainOptions): R
   const { field, pointer, options, end, endAt } = question;
   const { near, hints = 0, light = 'looks' } = options;
   const held = heldBy(along, edge.grain);
-  const tick = farthestFrom(edge.line, 0, held);
-  const onTick = tick.holds && distance(tick.cubic[3], pointer) <= near;
+  const { upTo } = edge.line.run;
+  const long = upTo.at(-1)!;
+  const laid = edge.ended || long >= edge.wanted;
+  const tick = laid ? farthestFrom(edge.line, 0, held) : null;
+  const onTick = tick?.holds && distance(tick.cubic[3], pointer) <= near;
   const place = onTick ? tick.count : placeOn(edge, end, endAt, 1.5 * field.ratio + 1);
   if (place === null) return undefined;
-  const { points, upTo } = edge.line.run;
   const same = end.x === edge.end.x && end.y === edge.end.y;
-  if (edge.ended || same || upTo[points.length - 1]! - upTo[place]! > ENOUGH)
+  if (laid && (edge.ended || same || long - upTo[place]! > ENOUGH))
     return segmentToPlace(edge, place, pointer, near, held, hints);
+  const wanted = laid ? upTo[place]! + AHEAD : edge.wanted;
   const training = inFine(field, question.memory.wire?.training ?? null);
-  const on = extendedEdge(field.fine, edge.line.run, edge.spacing, light, training);
-  return offerNew(question, { ...on, spacing: edge.spacing, end, index: place }, along);
+  const on = extendedEdge(field.fine, edge.line.run, edge.track, edge.spacing, light, training);
+  return offerNew(question, { ...on, wanted, spacing: edge.spacing, end, index: place }, along);
 }
 
 /** The wire's way to the pointer, in the smaller picture's pixels; null while it is not known, or where there is none. */
@@ -370,7 +373,8 @@ export function reach(
   if (!way) return null;
   const looked = { ratio, light, training: inFine(field, wire.training), end: to?.at ?? null };
   const found = edgeAlong(fine, start, memory.drawn, way.map(large), looked);
-  return to ? offerOnto(question, found, to, along) : offerNew(question, { ...found, end }, along);
+  if (to) return offerOnto(question, found, to, along);
+  return offerNew(question, { ...found, wanted: found.run.upTo[found.index]! + AHEAD, end }, along);
 }
 
 /** Points along a segment, two pixels apart or less, its end left out. */
