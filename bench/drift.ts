@@ -33,8 +33,8 @@ const IN_SIGHT = 1;
 
 /** Mean distance of a path from the truth where it has an edge: all of it, and where the truth is in sight. */
 function trueOff(path: Path, truth: Path, field: FieldTiles, stroke?: number): { all: number; seen: number } {
-  const { x, y, value } = measureDrift(path, field, { reach: 12, stroke });
-  const own = measureDrift(truth, field, { reach: 12, stroke });
+  const { x, y, value } = measureDrift(path, field, { reach: 12, stroke, light: 'true' });
+  const own = measureDrift(truth, field, { reach: 12, stroke, light: 'true' });
   const hidden = (p: Point): boolean => {
     let [near, far] = [-1, Infinity];
     own.x.forEach((ox, k) => {
@@ -67,10 +67,10 @@ for (const c of CASES) {
     .slice(0, 12)
     .flatMap(({ truth }) => {
       const rough = { ...truth, anchors: truth.anchors.map((a) => ({ ...a, x: a.x + 8 * random() - 4, y: a.y + 8 * random() - 4 })) }; // prettier-ignore
-      const on = driftFigures([measureDrift(truth, field, { reach: 12, stroke })], 1);
+      const on = driftFigures([measureDrift(truth, field, { reach: 12, stroke, light: 'true' })], 1);
       if (!(on.measured > 0.5 * on.length)) return [];
       const from = performance.now();
-      const { path, before, after } = settle(rough, field, { reach: 12, stroke });
+      const { path, before, after } = settle(rough, field, { reach: 12, stroke, light: 'true' });
       const took = performance.now() - from;
       const [off, left] = [trueOff(rough, truth, field, stroke), trueOff(path, truth, field, stroke)];
       return [[truth.anchors.length, on.mean, off.all, before.mean, left.all, left.seen, after.mean, took]];

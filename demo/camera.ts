@@ -52,6 +52,19 @@ function meanLight(samples: Uint8Array, width: number, height: number): Raster {
   return { width, height, data };
 }
 
+/** What a lens makes of a scene: it spreads light, standard deviation in pixels. */
+export async function lens({ width, height, data }: Raster, spread: number): Promise<Raster> {
+  const seen = await sharp(Buffer.from(data.buffer, data.byteOffset, data.byteLength), {
+    raw: { width, height, channels: 4 },
+  })
+    .pipelineColourspace('scrgb')
+    .blur(spread)
+    .toColourspace('srgb')
+    .raw()
+    .toBuffer();
+  return { width, height, data: new Uint8ClampedArray(seen) };
+}
+
 /** Sees a rectangle of the scene, as its four corners lie in the finished picture. */
 export function lookAt(scene: Raster, corners: readonly Point[], width: number, height: number): Raster {
   return warpRaster(scene, homography(cornersOf(scene), corners), width, height);

@@ -5,7 +5,7 @@ import { fileURLToPath } from 'node:url';
 import sharp from 'sharp';
 import type { Raster } from '@mirrot/core';
 import { canTagProject } from './can-tag';
-import { develop, draw, grain, lookAt, vignette } from './camera';
+import { develop, draw, grain, lens, lookAt, vignette } from './camera';
 import {
   fernProject,
   gateBadgeProject,
@@ -51,19 +51,12 @@ async function photographBadge(): Promise<Raster> {
   const shadow = await sharp(await shadowOf(sign))
     .extract({ left: 0, top: 0, width: width - 16, height: height - 26 })
     .toBuffer();
-  const scene = await sharp(await asPng(await draw(boards(width, height), 160)).toBuffer())
+  const data = await sharp(await asPng(await draw(boards(width, height), 160)).toBuffer())
     .composite([{ input: shadow, left: 16, top: 26 }, { input: await asPng(sign).toBuffer() }])
-    .png()
-    .toBuffer();
-  // The lens spreads light: in linear light, as a camera has it.
-  const { data } = await sharp(scene)
-    .pipelineColourspace('scrgb')
-    .blur(0.7)
-    .toColourspace('srgb')
     .ensureAlpha()
     .raw()
-    .toBuffer({ resolveWithObject: true });
-  return { width, height, data: new Uint8ClampedArray(data) };
+    .toBuffer();
+  return lens({ width, height, data: new Uint8ClampedArray(data) }, 0.7);
 }
 
 async function keep(name: string, file: Buffer): Promise<Raster> {
@@ -82,7 +75,7 @@ function keepProject(name: string, project: object): void {
 /** What is photographed, by the picture's name, and the projects that are drawn on it. */
 const MADE: Readonly<Record<string, () => Promise<void>>> = {
   async 'watering-can'() {
-    const scene = await draw(WATERING_CAN.photograph(), 200);
+    const scene = await lens(await draw(WATERING_CAN.photograph(), 200), 1.1);
     const can = await keep('watering-can', await develop(vignette(grain(scene, 13, 4), 0.35), 84, 300));
     keepProject('watering-can', wateringCanProject(can));
     keepProject('can-tag', canTagProject(can));
@@ -112,7 +105,7 @@ const MADE: Readonly<Record<string, () => Promise<void>>> = {
     keepProject('gourd', gourdProject(gourd));
   },
   async glasshouse() {
-    const scene = await draw(GLASSHOUSE.photograph(), 120);
+    const scene = await lens(await draw(GLASSHOUSE.photograph(), 120), 0.9);
     await keep('glasshouse', await develop(vignette(grain(scene, 11, 41), 0.25), 84, 240));
     keepProject('glasshouse', glasshouseProject());
   },

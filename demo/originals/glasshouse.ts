@@ -76,7 +76,6 @@ export const GLASSHOUSE: Original = {
   <filter id="far" filterUnits="userSpaceOnUse" x="-200" y="-200" width="2400" height="2000"><feGaussianBlur stdDeviation="34"/></filter>
   <filter id="inside" filterUnits="userSpaceOnUse" x="-200" y="-200" width="2400" height="2000"><feGaussianBlur stdDeviation="13"/></filter>
   <filter id="shade" filterUnits="userSpaceOnUse" x="-200" y="-200" width="2400" height="2000"><feGaussianBlur stdDeviation="7"/></filter>
-  <filter id="lens"><feGaussianBlur stdDeviation="0.9"/></filter>
   <filter id="stones" x="0" y="0" width="100%" height="100%">
     <feTurbulence type="fractalNoise" baseFrequency="0.05 0.09" numOctaves="3" seed="7"/>
     <feColorMatrix values="0 0 0 0 0.2  0 0 0 0 0.17  0 0 0 0 0.12  1.3 0 0 0 -0.5"/>
@@ -106,7 +105,7 @@ export const GLASSHOUSE: Original = {
 <path d="${FRONT}" fill="url(#glass)"/>
 <g clip-path="url(#front)" fill="#eef5f3" opacity="0.28"><path d="M430 800L560 800L420 1010L400 1010Z"/><path d="M720 1040L830 1040L640 1316L560 1316Z"/><path d="M1250 820L1400 820L1180 1030L1170 930Z"/><path d="M1000 440L1120 520L960 700L860 700Z"/></g>
 <rect x="352" y="1316" width="1296" height="84" fill="#6f6353"/><g clip-path="url(#plinth)">${bricks()}</g>
-<g filter="url(#lens)" fill="none">
+<g fill="none">
   <g stroke="#1d2a22" stroke-width="${BAR}" opacity="0.55" filter="url(#shade)" transform="translate(7 9)">${BARS}</g>
   <g stroke="#f1ecdd" stroke-width="${BAR}" stroke-linejoin="round">${BARS}${both(`<path d="${HALVES[8][1]}"/>`)}</g>
   <g stroke="#fffdf4" stroke-width="6" opacity="0.7" transform="translate(-4 -4)">${BARS}</g>

@@ -88,7 +88,6 @@ export const WATERING_CAN: Original = {
   <filter id="mid" x="-20%" y="-20%" width="140%" height="140%"><feGaussianBlur stdDeviation="22"/></filter>
   <filter id="soft" x="-40%" y="-40%" width="180%" height="180%"><feGaussianBlur stdDeviation="26"/></filter>
   <filter id="gloss" x="-40%" y="-40%" width="180%" height="180%"><feGaussianBlur stdDeviation="9"/></filter>
-  <filter id="lens"><feGaussianBlur stdDeviation="1.1"/></filter>
   <filter id="wood" x="0" y="0" width="100%" height="100%">
     <feTurbulence type="fractalNoise" baseFrequency="0.0016 0.09" numOctaves="4" seed="11"/>
     <feColorMatrix values="0 0 0 0 0.22  0 0 0 0 0.13  0 0 0 0 0.06  1.1 0 0 0 -0.32"/>
@@ -114,13 +113,13 @@ export const WATERING_CAN: Original = {
 </g>
 <rect x="-200" y="1096" width="${WIDTH + 400}" height="${HEIGHT - 1096}" fill="url(#bench)"/>
 <rect x="-200" y="1096" width="${WIDTH + 400}" height="${HEIGHT - 1096}" filter="url(#wood)" opacity="0.6"/>
-<g stroke="#4b3420" stroke-width="7" opacity="0.55" filter="url(#lens)">
+<g stroke="#4b3420" stroke-width="7" opacity="0.55">
   <path d="M0 1246L2400 1240M0 1512L2400 1522" fill="none"/>
 </g>
 <rect x="-200" y="1080" width="${WIDTH + 400}" height="40" fill="#6b5138" filter="url(#gloss)" opacity="0.7"/>
 <path d="M660 1400C740 1340 1500 1330 1780 1372C1990 1404 1950 1500 1660 1518C1240 1540 720 1510 660 1400Z" fill="#2c1d10" opacity="0.7" filter="url(#soft)"/>
 <path d="M736 1404C860 1476 1480 1476 1590 1400C1600 1450 1480 1486 1160 1486C840 1486 720 1450 736 1404Z" fill="#1a0f07" opacity="0.85" filter="url(#gloss)"/>
-<g filter="url(#lens)">
+<g>
   <path d="${HANDLE}" fill="url(#loop)" fill-rule="evenodd"/>
   <g clip-path="url(#in-handle)" fill="none" stroke-linecap="round" filter="url(#gloss)">
     <path d="M1490 744C1620 600 1800 560 1906 640C2020 730 2000 930 1880 1070" stroke="#7dbdb6" stroke-width="16" opacity="0.75"/>
