@@ -41,6 +41,7 @@ const CORE = {
   proof: [...GROUND, 'path', 'picture', 'art', 'trace'],
   plot: [...GROUND, 'path', 'art', 'formats'],
   formats: [...GROUND, 'path', 'picture', 'art'],
+  practice: [...GROUND, 'path', 'art'],
 };
 
 /** The rooms of the application, and which others each uses. */

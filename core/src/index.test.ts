@@ -7,11 +7,12 @@ import * as geometry from '@mirrot/core/geometry';
 import * as path from '@mirrot/core/path';
 import * as picture from '@mirrot/core/picture';
 import * as plot from '@mirrot/core/plot';
+import * as practice from '@mirrot/core/practice';
 import * as proof from '@mirrot/core/proof';
 import * as trace from '@mirrot/core/trace';
 
 describe('the public face', () => {
-  const rooms = { art, colour, formats, geometry, path, picture, plot, proof, trace };
+  const rooms = { art, colour, formats, geometry, path, picture, plot, practice, proof, trace };
 
   it('has each name of every room at the root too, once', () => {
     const names = Object.values(rooms).flatMap((room) => Object.keys(room));

@@ -10,3 +10,4 @@ export * from './trace/index';
 export * from './formats/index';
 export * from './plot/index';
 export * from './proof/index';
+export * from './practice/index';

@@ -35,7 +35,7 @@ export function pictureMove(before: PlacedPicture, after: PlacedPicture): ((p: P
 }
 
 /** A picture's map that is affine as a whole: where nothing of its squaring changed. */
-function affineMove(before: PlacedPicture, after: PlacedPicture): Affine | null {
+export function affineMove(before: PlacedPicture, after: PlacedPicture): Affine | null {
   if (JSON.stringify(before.square) !== JSON.stringify(after.square)) return null;
   const back = invert(before.placement);
   return back && compose(after.placement, back);

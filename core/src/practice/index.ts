@@ -1,0 +1,10 @@
+export { type Exercise, exerciseSchema, truthOf, truthOnSheet, type TruthShape } from './exercise';
+export {
+  drawnShapes,
+  type DrawnShape,
+  FAR_PX,
+  scoreDrawing,
+  type Nearness,
+  type Score,
+  type ShapeScore,
+} from './score';

@@ -1,0 +1,182 @@
+import { hexesApart } from '../colour/palette';
+import { boxHas, growBox } from '../geometry/bounds';
+import { cubicLength, cubicPoint } from '../geometry/cubic';
+import type { Point } from '../geometry/vector';
+import { pathCubics, type Path } from '../path/path';
+import { nearestOnPath, pathBounds } from '../path/path-measure';
+import type { Art } from '../art/schema';
+import { flatHex, paletteOf } from '../art/paint';
+import { shapesOf, wholePaths } from '../art/tree';
+import type { TruthShape } from './exercise';
+
+/** A shape as it was drawn: its lines, and its fill if that is a plain colour. Sheet pixels. */
+export interface DrawnShape {
+  readonly paths: readonly Path[];
+  readonly fill: string | null;
+}
+
+/** How near a drawing, or a part of it, lies to the truth. Pixels of the picture. */
+export interface Nearness {
+  /** Share of the truth's length that has a line near it. */
+  readonly drawn: number;
+  /** Mean distance between the two, and what 95 % of it lies within; NaN where nothing is drawn. */
+  readonly mean: number;
+  readonly p95: number;
+  readonly anchors: number;
+  /** Anchors of the original. */
+  readonly own: number;
+}
+
+export interface ShapeScore extends Nearness {
+  readonly name: string;
+  /** How far the fill is from the true one, CIEDE2000; null where none is asked for, or there is none. */
+  readonly deltaE: number | null;
+}
+
+export interface Score extends Nearness {
+  /** Share of what is drawn that lies near nothing of the truth. */
+  readonly astray: number;
+  /** Where the two are farthest apart; null where nothing is drawn. */
+  readonly worst: { readonly at: Point; readonly distance: number } | null;
+  /** As the truth has them. */
+  readonly shapes: readonly ShapeScore[];
+}
+
+/** Places at which distances are told, pixels apart. */
+const APART_PX = 2;
+/** Farther than this from a line it is not what was meant. */
+export const FAR_PX = 24;
+
+interface Place {
+  readonly at: Point;
+  /** Length of line that it stands for. */
+  readonly length: number;
+}
+
+/** Places along a path, so far apart at most, even in each segment. */
+const placesAlong = (path: Path, apart: number): Place[] =>
+  pathCubics(path).flatMap((c) => {
+    const long = cubicLength(c);
+    const n = Math.max(1, Math.ceil(long / apart));
+    return Array.from({ length: n }, (_, k) => ({ at: cubicPoint(c, (k + 0.5) / n), length: long / n }));
+  });
+
+/** The nearest of some paths to a place, and how far off it is; null where none lies within reach. */
+function nearest(
+  paths: readonly Path[],
+  p: Point,
+  reach: number,
+): { readonly index: number; readonly distance: number } | null {
+  let best: { index: number; distance: number } | null = null;
+  paths.forEach((path, index) => {
+    const within = best?.distance ?? reach;
+    if (!boxHas(growBox(pathBounds(path), within), p)) return;
+    const found = nearestOnPath(path, p, within);
+    if (found && (!best || found.distance < best.distance)) best = { index, distance: found.distance };
+  });
+  return best;
+}
+
+/** A distance between what is drawn and the truth, at a place of either. */
+interface Distance extends Place {
+  readonly distance: number;
+}
+
+const lengthOf = (places: readonly Place[]): number => places.reduce((sum, { length }) => sum + length, 0);
+
+function figuresOf(found: readonly Distance[]): Pick<Nearness, 'mean' | 'p95'> {
+  const long = lengthOf(found);
+  if (!(long > 0)) return { mean: NaN, p95: NaN };
+  let upTo = 0;
+  const sorted = found.toSorted((a, b) => a.distance - b.distance);
+  return {
+    mean: found.reduce((sum, f) => sum + f.length * f.distance, 0) / long,
+    p95: (sorted.find((f) => (upTo += f.length) >= 0.95 * long) ?? sorted.at(-1)!).distance,
+  };
+}
+
+/**
+ * How near a drawing lies to the truth: told at places 2 px apart at most along both, each to the nearest of the other, so that what is
+ * missing counts as well as what is too much. What lies farther than `FAR_PX` from the other is told as not drawn, or as
+ * astray, and does not count into distances. A drawn line belongs to the shape of the truth that most of it is near to.
+ *
+ * @param drawn shapes in sight, sheet pixels
+ * @param truth one shape or more, sheet pixels
+ * @param pixel sheet pixels that one of the picture's is wide
+ */
+export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly TruthShape[], pixel = 1): Score {
+  const [apart, far] = [APART_PX * pixel, FAR_PX * pixel];
+  const lines = drawn.flatMap((shape) => shape.paths.map((path) => ({ path, shape })));
+  const drawnPaths = lines.map(({ path }) => path);
+  const trueLines = truth.flatMap((shape, of) => shape.paths.map((path) => ({ path, of })));
+  const truePaths = trueLines.map(({ path }) => path);
+
+  const found: Distance[][] = truth.map(() => []);
+  const anchors = truth.map(() => 0);
+  const fills = truth.map((): DrawnShape[] => []);
+  let [astray, long] = [0, 0];
+  for (const { path, shape } of lines) {
+    const near = placesAlong(path, apart).map((place) => ({
+      ...place,
+      to: nearest(truePaths, place.at, far),
+    }));
+    long += lengthOf(near);
+    astray += lengthOf(near.filter(({ to }) => to === null));
+    const shares = truth.map(() => 0);
+    for (const { to, at, length } of near) {
+      if (!to) continue;
+      const { of } = trueLines[to.index]!;
+      shares[of]! += length;
+      found[of]!.push({ at, length, distance: to.distance / pixel });
+    }
+    const most = Math.max(...shares);
+    if (!(most > 0)) continue;
+    const of = shares.indexOf(most);
+    anchors[of]! += path.anchors.length;
+    fills[of]!.push(shape);
+  }
+
+  const shapes = truth.map((shape, of): ShapeScore & { readonly long: number; readonly seen: number } => {
+    const places = shape.paths.flatMap((path) => placesAlong(path, apart));
+    const seen = places.flatMap(({ at, length }): Distance[] => {
+      const to = nearest(drawnPaths, at, far);
+      return to ? [{ at, length, distance: to.distance / pixel }] : [];
+    });
+    found[of]!.push(...seen);
+    const fill = fills[of]!.find((s) => s.fill !== null)?.fill ?? null;
+    return {
+      name: shape.name,
+      drawn: lengthOf(seen) / lengthOf(places),
+      ...figuresOf(found[of]!),
+      anchors: anchors[of]!,
+      own: shape.paths.reduce((n, p) => n + p.anchors.length, 0),
+      deltaE: shape.fill !== null && fill !== null ? hexesApart(fill, shape.fill) : null,
+      long: lengthOf(places),
+      seen: lengthOf(seen),
+    };
+  });
+  const all = found.flat();
+  const farthest = all.reduce<Distance | null>((a, b) => (a && a.distance >= b.distance ? a : b), null);
+  const sum = (of: (s: (typeof shapes)[number]) => number): number => shapes.reduce((n, s) => n + of(s), 0);
+  return {
+    drawn: sum((s) => s.seen) / sum((s) => s.long),
+    astray: long > 0 ? astray / long : 0,
+    ...figuresOf(all),
+    anchors: drawnPaths.reduce((n, p) => n + p.anchors.length, 0),
+    own: sum((s) => s.own),
+    worst: farthest && { at: farthest.at, distance: farthest.distance },
+    shapes: shapes.map(({ long: _long, seen: _seen, ...score }) => score),
+  };
+}
+
+/** The shapes of a drawing that are in sight, whole, filled or not. */
+export function drawnShapes(art: Art): DrawnShape[] {
+  const palette = paletteOf(art.chips);
+  return shapesOf(art)
+    .filter(({ shown }) => shown)
+    .map(({ shape }) => ({
+      paths: wholePaths(shape).filter((p) => p.anchors.length >= 2),
+      fill: flatHex(shape.fill, palette),
+    }))
+    .filter(({ paths }) => paths.length > 0);
+}
