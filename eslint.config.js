@@ -53,8 +53,9 @@ const APP = {
   desk: SMALL,
   edits: [...SMALL, 'desk'],
   bed: [...SMALL, 'desk', 'edits'],
+  practice: [...SMALL, 'desk'],
   steps: [...SMALL, 'desk', 'edits', 'bed'],
-  columns: [...SMALL, 'desk', 'edits', 'bed'],
+  columns: [...SMALL, 'desk', 'edits', 'bed', 'practice'],
   shelf: [...SMALL, 'desk'],
 };
 

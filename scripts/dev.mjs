@@ -9,5 +9,6 @@ run('npx', ['vite', 'dev', '--host', '127.0.0.1', '--port', process.env.PORT ?? 
     ...process.env,
     MIRROT_DATA: resolve(ROOT, process.env.MIRROT_DATA ?? 'data'),
     MIRROT_SHIPPED: join(ROOT, 'demo', 'pictures'),
+    MIRROT_EXERCISES: join(ROOT, 'demo', 'exercises'),
   },
 });

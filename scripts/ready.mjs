@@ -181,6 +181,7 @@ export async function startServer({
       ORIGIN: address,
       MIRROT_DATA: data,
       MIRROT_SHIPPED: join(ROOT, 'demo', 'pictures'),
+      MIRROT_EXERCISES: join(ROOT, 'demo', 'exercises'),
       ...env,
     },
   });

@@ -8,6 +8,7 @@ import {
   type Art,
   type Growth,
   type Noted,
+  type Score,
   type SvgReading,
 } from '@mirrot/core';
 import { z } from 'zod';
@@ -211,11 +212,63 @@ export interface ProjectAnswer {
   readonly openedAt: string | null;
   /** Mean drift as it was last measured, picture pixels; null when it never was. */
   readonly drift: number | null;
+  /** The title of the exercise that is practised in it; null where none is. */
+  readonly practised: string | null;
 }
 
 /** A project as its desk opens it. */
 export interface OpenedAnswer extends ProjectAnswer {
   readonly left: LeftRequest | null;
+}
+
+/** An exercise as it is told before it is done: all but its truth. */
+export interface ExerciseAnswer {
+  readonly id: string;
+  readonly title: string;
+  readonly minutes: number;
+  readonly todo: readonly string[];
+  readonly aids: readonly string[];
+}
+
+/** An exercise to begin with, and what was handed in of it so far. */
+export interface OfferedExercise extends ExerciseAnswer {
+  readonly tries: number;
+  /** The least mean distance so far, pixels of the picture. */
+  readonly best: number | null;
+}
+
+/** A day and more: no time at work is longer. */
+const LONGEST_WORK_SECONDS = 100_000;
+export const handInRequest = z.strictObject({
+  /** Time at work, pauses left out. */
+  seconds: z.number().min(0).max(LONGEST_WORK_SECONDS),
+  presses: z.number().int().min(0).max(1_000_000),
+});
+export type HandInRequest = z.infer<typeof handInRequest>;
+
+/** What was handed in once. */
+export interface Attempt extends HandInRequest {
+  readonly id: string;
+  readonly createdAt: string;
+  /** It was drawn in this project. */
+  readonly here: boolean;
+  readonly score: Score;
+  /** What was drawn, pixels of the picture: SVG path data. */
+  readonly lines: string;
+}
+
+/** What is told of the exercise that a project practises, without its answer. */
+export interface PractisedAnswer {
+  readonly exercise: ExerciseAnswer;
+  /** Oldest first. */
+  readonly attempts: readonly Attempt[];
+}
+
+/** The answer to an exercise: the truth beside what was handed in. */
+export interface AnswerAnswer extends PractisedAnswer {
+  readonly picture: { readonly source: string; readonly width: number; readonly height: number };
+  /** Pixels of the picture: SVG path data; lines that are not closed apart from outlines. */
+  readonly truth: readonly { readonly name: string; readonly d: string; readonly fill: string | null }[];
 }
 
 /** A deleted project that can still be brought back. */

@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { emptyArt, placedPicture } from '../art/blank';
 import { parsePathData } from '../path/data';
 import type { Art, Shape } from '../art/schema';
-import { exerciseSchema, truthOf, truthOnSheet, type Exercise } from './exercise';
+import { exerciseSchema, pathsInPicture, truthOf, type Exercise } from './exercise';
 
 const shape = (id: string, d: string, fill: string | null): Shape =>
   ({
@@ -32,21 +32,18 @@ it('takes closed shapes and lone lines of a finished drawing as the truth, with 
   expect(truth.map(({ name, fill }) => [name, fill])).toEqual([['box', '#d4561c'], ['line', null]]); // prettier-ignore
 });
 
-it('tells the truth in the picture’s pixels, and lays it on the sheet as the picture lies there, squared up or not', () => {
+it('tells the truth in the picture’s own pixels, squared up or not', () => {
   const drawn = shape('box', 'M40 40L120 44L110 120C90 130 60 128 44 118Z', '#d4561c');
-  const truth = truthOf(artWith(drawn));
-  expect(truth[0]!.paths[0]!.anchors[0]).toMatchObject({ x: 60, y: 40 });
-  const [back] = truthOnSheet(truth, PICTURE);
-  back!.paths[0]!.anchors.forEach((a, i) => {
-    expect(a.x).toBeCloseTo(drawn.paths[0]!.anchors[i]!.x, 9);
-    expect(a.y).toBeCloseTo(drawn.paths[0]!.anchors[i]!.y, 9);
-  });
-  // Squared up: a corner of the rectangle seen at an angle lands on the corner of the straight one.
+  const [whole] = truthOf(artWith(drawn));
+  expect(whole!.paths[0]!.anchors[0]).toMatchObject({ x: 60, y: 40 });
+  // Squared up: a corner of the straight rectangle lay at a corner of the one seen at an angle.
   const corners = [{ x: 60, y: 40 }, { x: 300, y: 60 }, { x: 280, y: 250 }, { x: 40, y: 230 }] as const; // prettier-ignore
   const squared = { ...PICTURE, square: { corners, width: 240, height: 200 } } as typeof PICTURE;
-  const [straight] = truthOnSheet(truth, squared);
-  expect(straight!.paths[0]!.anchors[0]!.x).toBeCloseTo(10, 6);
-  expect(straight!.paths[0]!.anchors[0]!.y).toBeCloseTo(20, 6);
+  const [box] = pathsInPicture(parsePathData('M10 20L130 20L130 120L10 120Z'), squared);
+  box!.anchors.forEach((a, i) => {
+    expect(a.x).toBeCloseTo(corners[i]!.x, 6);
+    expect(a.y).toBeCloseTo(corners[i]!.y, 6);
+  });
 });
 
 it('refuses a drawing without a picture', () => {

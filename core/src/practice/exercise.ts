@@ -59,24 +59,14 @@ export const exerciseSchema = z
 export type Exercise = DeepReadonly<z.infer<typeof exerciseSchema>>;
 export type TruthShape = Exercise['truth'][number];
 
-/** Paths as they lie when a picture is placed otherwise. */
-function movedWith(paths: readonly Path[], from: PlacedPicture, to: PlacedPicture): Path[] {
-  const affine = affineMove(from, to);
+/** Paths drawn on the sheet as they lie in a picture: in its own pixels, before it was placed or squared up. */
+export function pathsInPicture(paths: readonly Path[], picture: PlacedPicture): Path[] {
+  const asItCame: PlacedPicture = { ...picture, placement: IDENTITY, square: null };
+  const affine = affineMove(picture, asItCame);
   if (affine) return paths.map((path) => transformPath(path, affine));
-  const move = pictureMove(from, to);
+  const move = pictureMove(picture, asItCame);
   return paths.map((path) => (move ? projectPath(path, move).path : path));
 }
-
-/** A picture that lies on the sheet pixel for pixel, as it came. */
-const asItCame = (picture: PlacedPicture): PlacedPicture => ({
-  ...picture,
-  placement: IDENTITY,
-  square: null,
-});
-
-/** A truth where it lies on the sheet: sheet pixels, as the picture is placed and squared up. */
-export const truthOnSheet = (truth: Exercise['truth'], picture: PlacedPicture): TruthShape[] =>
-  truth.map((shape) => ({ ...shape, paths: movedWith(shape.paths, asItCame(picture), picture) }));
 
 /**
  * The true drawing of an exercise as a finished drawing has it: every shape that is in sight and paints something, its parts about
@@ -93,10 +83,9 @@ export function truthOf(art: Art): TruthShape[] {
   const truth = shapes
     .map(({ name, paths, fill }) => ({
       name,
-      paths: movedWith(
+      paths: pathsInPicture(
         paths.filter((p) => p.anchors.length >= 2 && (p.closed || fill === null)),
         picture,
-        asItCame(picture),
       ),
       fill: fill?.kind === 'flat' ? fill.hex : null,
     }))

@@ -1,4 +1,4 @@
-export { type Exercise, exerciseSchema, truthOf, truthOnSheet, type TruthShape } from './exercise';
+export { type Exercise, exerciseSchema, pathsInPicture, truthOf, type TruthShape } from './exercise';
 export {
   drawnShapes,
   type DrawnShape,

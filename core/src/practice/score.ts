@@ -4,12 +4,12 @@ import { cubicLength, cubicPoint } from '../geometry/cubic';
 import type { Point } from '../geometry/vector';
 import { pathCubics, type Path } from '../path/path';
 import { nearestOnPath, pathBounds } from '../path/path-measure';
-import type { Art } from '../art/schema';
+import type { Art, PlacedPicture } from '../art/schema';
 import { flatHex, paletteOf } from '../art/paint';
 import { shapesOf, wholePaths } from '../art/tree';
-import type { TruthShape } from './exercise';
+import { pathsInPicture, type TruthShape } from './exercise';
 
-/** A shape as it was drawn: its lines, and its fill if that is a plain colour. Sheet pixels. */
+/** A shape as it was drawn: its lines, in pixels of the picture, and its fill if that is a plain colour. */
 export interface DrawnShape {
   readonly paths: readonly Path[];
   readonly fill: string | null;
@@ -53,23 +53,22 @@ interface Place {
   readonly length: number;
 }
 
-/** Places along a path, so far apart at most, even in each segment. */
-const placesAlong = (path: Path, apart: number): Place[] =>
+/** Places along a path, even in each segment. */
+const placesAlong = (path: Path): Place[] =>
   pathCubics(path).flatMap((c) => {
     const long = cubicLength(c);
-    const n = Math.max(1, Math.ceil(long / apart));
+    const n = Math.max(1, Math.ceil(long / APART_PX));
     return Array.from({ length: n }, (_, k) => ({ at: cubicPoint(c, (k + 0.5) / n), length: long / n }));
   });
 
-/** The nearest of some paths to a place, and how far off it is; null where none lies within reach. */
+/** The nearest of some paths to a place, and how far off it is; null where none lies within `FAR_PX`. */
 function nearest(
   paths: readonly Path[],
   p: Point,
-  reach: number,
 ): { readonly index: number; readonly distance: number } | null {
   let best: { index: number; distance: number } | null = null;
   paths.forEach((path, index) => {
-    const within = best?.distance ?? reach;
+    const within = best?.distance ?? FAR_PX;
     if (!boxHas(growBox(pathBounds(path), within), p)) return;
     const found = nearestOnPath(path, p, within);
     if (found && (!best || found.distance < best.distance)) best = { index, distance: found.distance };
@@ -100,12 +99,10 @@ function figuresOf(found: readonly Distance[]): Pick<Nearness, 'mean' | 'p95'> {
  * missing counts as well as what is too much. What lies farther than `FAR_PX` from the other is told as not drawn, or as
  * astray, and does not count into distances. A drawn line belongs to the shape of the truth that most of it is near to.
  *
- * @param drawn shapes in sight, sheet pixels
- * @param truth one shape or more, sheet pixels
- * @param pixel sheet pixels that one of the picture's is wide
+ * @param drawn pixels of the picture
+ * @param truth one shape or more
  */
-export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly TruthShape[], pixel = 1): Score {
-  const [apart, far] = [APART_PX * pixel, FAR_PX * pixel];
+export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly TruthShape[]): Score {
   const lines = drawn.flatMap((shape) => shape.paths.map((path) => ({ path, shape })));
   const drawnPaths = lines.map(({ path }) => path);
   const trueLines = truth.flatMap((shape, of) => shape.paths.map((path) => ({ path, of })));
@@ -116,9 +113,9 @@ export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly Truth
   const fills = truth.map((): DrawnShape[] => []);
   let [astray, long] = [0, 0];
   for (const { path, shape } of lines) {
-    const near = placesAlong(path, apart).map((place) => ({
+    const near = placesAlong(path).map((place) => ({
       ...place,
-      to: nearest(truePaths, place.at, far),
+      to: nearest(truePaths, place.at),
     }));
     long += lengthOf(near);
     astray += lengthOf(near.filter(({ to }) => to === null));
@@ -127,7 +124,7 @@ export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly Truth
       if (!to) continue;
       const { of } = trueLines[to.index]!;
       shares[of]! += length;
-      found[of]!.push({ at, length, distance: to.distance / pixel });
+      found[of]!.push({ at, length, distance: to.distance });
     }
     const most = Math.max(...shares);
     if (!(most > 0)) continue;
@@ -137,10 +134,10 @@ export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly Truth
   }
 
   const shapes = truth.map((shape, of): ShapeScore & { readonly long: number; readonly seen: number } => {
-    const places = shape.paths.flatMap((path) => placesAlong(path, apart));
+    const places = shape.paths.flatMap(placesAlong);
     const seen = places.flatMap(({ at, length }): Distance[] => {
-      const to = nearest(drawnPaths, at, far);
-      return to ? [{ at, length, distance: to.distance / pixel }] : [];
+      const to = nearest(drawnPaths, at);
+      return to ? [{ at, length, distance: to.distance }] : [];
     });
     found[of]!.push(...seen);
     const fill = fills[of]!.find((s) => s.fill !== null)?.fill ?? null;
@@ -169,13 +166,16 @@ export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly Truth
   };
 }
 
-/** The shapes of a drawing that are in sight, whole, filled or not. */
-export function drawnShapes(art: Art): DrawnShape[] {
+/** The shapes of a drawing that are in sight, whole, filled or not, as they lie in a picture. */
+export function drawnShapes(art: Art, picture: PlacedPicture): DrawnShape[] {
   const palette = paletteOf(art.chips);
   return shapesOf(art)
     .filter(({ shown }) => shown)
     .map(({ shape }) => ({
-      paths: wholePaths(shape).filter((p) => p.anchors.length >= 2),
+      paths: pathsInPicture(
+        wholePaths(shape).filter((p) => p.anchors.length >= 2),
+        picture,
+      ),
       fill: flatHex(shape.fill, palette),
     }))
     .filter(({ paths }) => paths.length > 0);

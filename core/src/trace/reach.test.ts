@@ -334,7 +334,7 @@ it('tells no tick where not even the first step of an edge is held', () => {
   // The anchor leaves the other way, and the edge is all jags: whatever goes on from there winds.
   const run = runOfPoints(Array.from({ length: 60 }, (_, i) => ({ x: i, y: i % 2 })));
   const along = { tolerance: 0.6, leave: { x: -1, y: 0 }, about: 7, most: 8, level: { x: 1, y: 0 } };
-  const edge = { line: chainRun(run), ended: false, spacing: 1, soft: 1, grain: 0, end: { x: 40, y: 0 }, index: 40 }; // prettier-ignore
+  const edge = { line: chainRun(run), track: [], ended: false, wanted: 59, spacing: 1, soft: 1, grain: 0, end: { x: 40, y: 0 }, index: 40 }; // prettier-ignore
   expect(farthestFrom(edge.line, 0, along).holds).toBe(false);
   expect(segmentToPlace(edge, 40, { x: 40, y: 1 }, 8, along, 0)!.farthest).toBeNull();
 });

@@ -29,6 +29,10 @@
 <aside class="eye" aria-label="Eye">
   {#if desk.habits.loupe}<Loupe {desk} />{/if}
   <Glass {desk} />
+  {#if workplace.project.practised !== null}
+    {#await import('$lib/practice/Packet.svelte') then { default: Packet }}<Packet {workplace} />
+    {:catch}<p class="quiet">The exercise could not be fetched. Reload the page; nothing is lost.</p>{/await}
+  {/if}
   <div class="panel" role="group" aria-label="{STEP_NAMES[desk.step]} panel">
     {#if Panel}<Panel {workplace} />{/if}
   </div>

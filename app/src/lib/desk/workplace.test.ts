@@ -12,7 +12,7 @@ import type { SetAside } from './kept-changes';
 import type { Saving } from './saving.svelte';
 import { Workplace } from './workplace.svelte';
 
-const project = { id: 'prj', name: 'Seeds', createdAt: '', updatedAt: '', revision: 0, sheet: { width: 1, height: 1, unit: 'px' as const }, shapes: 0, painted: 0, anchors: 0, folder: '', openedAt: null, drift: null }; // prettier-ignore
+const project = { id: 'prj', name: 'Seeds', createdAt: '', updatedAt: '', revision: 0, sheet: { width: 1, height: 1, unit: 'px' as const }, shapes: 0, painted: 0, anchors: 0, folder: '', openedAt: null, drift: null, practised: null }; // prettier-ignore
 let b: Bench;
 let w: Workplace;
 let settled: boolean;

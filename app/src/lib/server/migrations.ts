@@ -278,6 +278,26 @@ const beginnings: Migration = {
   },
 };
 
+/** Projects that practise an exercise keep it with its truth; what was handed in stays, also when its project has gone. */
+const exercises: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema.alterTable('projects').addColumn('exercise', 'text').execute();
+    await db.schema
+      .createTable('attempts')
+      .addColumn('id', 'text', (c) => c.primaryKey())
+      .addColumn('exercise_id', 'text', (c) => c.notNull())
+      .addColumn('project_id', 'text', (c) => c.references('projects.id').onDelete('set null'))
+      .addColumn('created_at', 'text', (c) => c.notNull())
+      .addColumn('seconds', 'real', (c) => c.notNull())
+      .addColumn('presses', 'integer', (c) => c.notNull())
+      .addColumn('score', 'text', (c) => c.notNull())
+      .addColumn('lines', 'text', (c) => c.notNull())
+      .execute();
+    await db.schema.createIndex('attempts_of_exercise').on('attempts').columns(['exercise_id', 'created_at']).execute();
+    await db.schema.createIndex('attempts_of_project').on('attempts').column('project_id').execute();
+  },
+}; // prettier-ignore
+
 /** Migrations by name, carried out in the order of their names. */
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-first': first,
@@ -287,4 +307,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '005-where-left': whereLeft,
   '006-fonts': fonts,
   '007-beginnings': beginnings,
+  '008-exercises': exercises,
 };

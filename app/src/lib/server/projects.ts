@@ -1,3 +1,4 @@
+import { sql } from 'kysely';
 import { keepBeginning } from './beginnings';
 import { artText, emptyArt, fromPx, holdingsOf, toPx, type Art } from '@mirrot/core';
 import { newId } from '$lib/ids';
@@ -27,6 +28,7 @@ export const projectRows = (db: Database) =>
       'folder',
       'opened_at',
       'drift',
+      sql<string | null>`json_extract(exercise, '$.exercise.title')`.as('practised'),
     ]);
 
 type Row = Awaited<ReturnType<ReturnType<typeof projectRows>['execute']>>[number];
@@ -48,6 +50,7 @@ export const projectAnswer = (row: Row): ProjectAnswer => ({
   folder: row.folder,
   openedAt: row.opened_at,
   drift: row.drift,
+  practised: row.practised,
 });
 
 /** All projects that are not deleted, the one changed last first. */
@@ -104,6 +107,8 @@ export interface NewProject {
   readonly revision?: number;
   /** Pictures that it uses, by their sources: held from now on. */
   readonly pictures?: readonly string[];
+  /** The exercise that is practised in it: JSON. */
+  readonly exercise?: string | null;
   /** What it began as where that was before: the document's text; the drawing itself when left out. */
   readonly beginning?: { readonly revision: number; readonly text: string } | null;
 }
@@ -111,7 +116,7 @@ export interface NewProject {
 /** Adds the rows of a project within a transaction; gives its id. */
 export async function insertProject(
   tx: Database,
-  { name, art, createdAt, revision = 0, pictures = [], beginning }: NewProject,
+  { name, art, createdAt, revision = 0, pictures = [], beginning, exercise = null }: NewProject,
 ): Promise<string> {
   const id = newId();
   const now = new Date().toISOString();
@@ -136,6 +141,7 @@ export async function insertProject(
       opened_at: null,
       left_at: null,
       drift: null,
+      exercise,
     })
     .execute();
   await tx

@@ -108,7 +108,7 @@ describe('the database', () => {
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
     expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
-    expect(existsSync(`${name}.before-007-beginnings`)).toBe(true);
+    expect(existsSync(`${name}.before-008-exercises`)).toBe(true);
     // It is replayed from what was stored of it, in its own version.
     const began = await beginningOf(opened, 'p');
     expect([began?.revision, (JSON.parse(began!.text) as Art).version]).toEqual([1, 3]);
@@ -150,7 +150,7 @@ describe('projects', () => {
   });
 
   it('remember where their desk was left, and what was measured before where nothing was now', async () => {
-    expect(await openedProject(db, id)).toMatchObject({ openedAt: null, drift: null, left: null });
+    expect(await openedProject(db, id)).toMatchObject({ openedAt: null, drift: null, practised: null, left: null });
     const { updatedAt } = await getProject(db, id);
     const choice = {
       level: 'shape' as const,

@@ -25,6 +25,22 @@ export interface Tables {
     left_at: string | null;
     /** Mean drift as the page measured it last, picture pixels. */
     drift: number | null;
+    /** The exercise that is practised in it, its truth included: JSON; null where none is. */
+    exercise: string | null;
+  };
+  /** What was handed in of exercises. */
+  attempts: {
+    id: string;
+    exercise_id: string;
+    project_id: string | null;
+    created_at: string;
+    /** Time at work, pauses left out. */
+    seconds: number;
+    presses: number;
+    /** How near it lies to the truth: JSON. */
+    score: string;
+    /** What was drawn, pixels of the picture: SVG path data. */
+    lines: string;
   };
   /** The drawing as it was at a revision (JSON, mostly deflated); the journal after it leads to what it is. */
   documents: { project_id: string; revision: number; art: string | Buffer };

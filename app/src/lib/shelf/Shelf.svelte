@@ -2,6 +2,7 @@
   // Long by its styles: cards, drop target and bin are one page.
   import ImagePlus from '@lucide/svelte/icons/image-plus';
   import EmptySheet from '@lucide/svelte/icons/file';
+  import Sprout from '@lucide/svelte/icons/sprout';
   import SunMoon from '@lucide/svelte/icons/sun-moon';
   import { goto } from '$app/navigation';
   import { onMount, untrack } from 'svelte';
@@ -178,6 +179,7 @@
       <h1>Mirrot</h1>
       <p class="quiet">A light table for redrawing a picture by hand</p>
     </div>
+    <a class="plain-button" href="/practice"><Sprout size={16} strokeWidth={1.75} />Practice</a>
     <button class="icon-button" aria-label="Turn light and dark" data-tip="Light or dark" onclick={turnMode}>
       <SunMoon size={20} strokeWidth={1.75} />
     </button>

@@ -3,7 +3,7 @@ import type { ProjectAnswer } from '$lib/wire';
 import { foldersOf, onShelf, rememberedOrder } from './order';
 
 const project = (name: string, createdAt: string, updatedAt: string): ProjectAnswer => ({
-  id: name, name, createdAt, updatedAt, revision: 0, sheet: { width: 1, height: 1, unit: 'px' }, shapes: 0, painted: 0, anchors: 0, folder: '', openedAt: null, drift: null,
+  id: name, name, createdAt, updatedAt, revision: 0, sheet: { width: 1, height: 1, unit: 'px' }, shapes: 0, painted: 0, anchors: 0, folder: '', openedAt: null, drift: null, practised: null,
 }); // prettier-ignore
 const shelf = [
   project('Label 10', '2026-01-03', '2026-02-01'),

@@ -4,7 +4,7 @@
   import { chooseShapes } from '$lib/desk/choice';
   import type { Desk } from '$lib/desk/desk.svelte';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import { chartTheme } from './chart-theme';
+  import { chartTheme } from '$lib/ui/chart-theme';
 
   // Anchors of each shape, beside the fewest where they are known: those with most to gain first, then those with most. A click chooses the shape.
   interface Props {

@@ -5,7 +5,7 @@
   import type { Desk } from '$lib/desk/desk.svelte';
   import { chooseByFill } from '$lib/edits/choosing-kin';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import { chartTheme } from './chart-theme';
+  import { chartTheme } from '$lib/ui/chart-theme';
 
   // How much of what is filled shows each colour. A press chooses the shapes of that fill.
   let { desk }: { desk: Desk } = $props();

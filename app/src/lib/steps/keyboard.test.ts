@@ -35,6 +35,7 @@ const project = {
   folder: '',
   openedAt: null,
   drift: null,
+  practised: null,
 };
 function begin(step: Parameters<typeof benchWith>[1] = 'refine'): void {
   b = benchWith([shapeWith('s', [square('p', 0, 0, 100)]), shapeWith('t', [square('q', 150, 0, 50)])], step);

@@ -7,7 +7,7 @@
   import { entryOnBed } from '$lib/bed/whiskers';
   import Segments from '$lib/ui/Segments.svelte';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import { chartTheme } from '../chart-theme';
+  import { chartTheme } from '$lib/ui/chart-theme';
 
   // Drift along a shape's paths, its anchors as ticks; or how often each drift is found. Pointing at the chart points on
   // the bed, and pointing at the path points at the chart.

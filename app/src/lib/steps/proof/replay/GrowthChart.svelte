@@ -2,7 +2,7 @@
   import { Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
   import type { GrowthKnown } from '$lib/workers/growth';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import { chartTheme } from '../../chart-theme';
+  import { chartTheme } from '$lib/ui/chart-theme';
   import type { DriftMoment } from './drift-along';
   import { workTime } from './words';
 

@@ -1,0 +1,70 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { onMount } from 'svelte';
+  import { ServerError } from '$lib/desk/api';
+  import type { Workplace } from '$lib/desk/workplace.svelte';
+  import Fold from '$lib/ui/Fold.svelte';
+  import type { PractisedAnswer } from '$lib/wire';
+  import { answerPage, getPractised, sendAttempt } from './api';
+  import { countEffort, keptEffort } from './effort';
+  import Table from './Table.svelte';
+
+  // The back of a packet, beside the bed while its exercise is done. It says nothing by itself.
+  let { workplace }: { workplace: Workplace } = $props();
+  const { project, saving } = $derived(workplace);
+  let practised = $state.raw<PractisedAnswer | null>(null);
+  let handing = $state(false);
+  const last = $derived(practised?.attempts.findLast(({ here }) => here) ?? null);
+
+  onMount(() => {
+    const fail = (error: unknown): void => workplace.say(sentence(error), 'bad');
+    getPractised(project.id).then((found) => (practised = found), fail);
+    return countEffort(project.id);
+  });
+
+  const sentence = (error: unknown): string =>
+    error instanceof ServerError
+      ? error.message
+      : 'The exercise could not be fetched. Reload the page; nothing is lost.';
+
+  async function handIn(): Promise<void> {
+    if (handing) return;
+    handing = true;
+    try {
+      if (!(await saving.settled(3000)))
+        return workplace.say('The newest changes are not on the server yet, so nothing was handed in. Try again when it is back.', 'bad'); // prettier-ignore
+      await sendAttempt(project.id, keptEffort(project.id));
+      await goto(answerPage(project.id));
+    } catch (error) {
+      workplace.say(sentence(error), 'bad');
+    } finally {
+      handing = false;
+    }
+  }
+</script>
+
+{#if practised}
+  {@const { title, todo, aids, minutes } = practised.exercise}
+  <Fold title="Exercise: {title}" figure="{minutes} min" open>
+    <ol>
+      {#each todo as line (line)}<li>{line}</li>{/each}
+    </ol>
+    <p class="quiet">Helps: {aids.join(', ')}.</p>
+    <Table attempts={last ? [{ name: 'last', attempt: last }] : []} />
+    <div class="button-row">
+      <button class="plain-button" disabled={handing} onclick={() => void handIn()}>Hand in</button>
+      {#if last}<a class="plain-button" href={answerPage(project.id)}>Show the answer</a>{/if}
+    </div>
+  </Fold>
+{/if}
+
+<style>
+  ol {
+    margin: 0;
+    padding-inline-start: 20px;
+  }
+  p {
+    margin: 0;
+    font-size: 13px;
+  }
+</style>

@@ -1,0 +1,13 @@
+import { get, send } from '$lib/desk/api';
+import type { AnswerAnswer, Attempt, HandInRequest, OfferedExercise, PractisedAnswer, ProjectAnswer } from '$lib/wire'; // prettier-ignore
+
+export const listExercises = (): Promise<OfferedExercise[]> => get('/api/exercises');
+/** Makes a project to practise in. */
+export const startExercise = (id: string): Promise<ProjectAnswer> =>
+  send('POST', `/api/exercises/${id}/projects`, {});
+export const getPractised = (project: string): Promise<PractisedAnswer> =>
+  get(`/api/projects/${project}/exercise`);
+export const getAnswer = (project: string): Promise<AnswerAnswer> => get(`/api/projects/${project}/answer`);
+export const sendAttempt = (project: string, effort: HandInRequest): Promise<Attempt> =>
+  send('POST', `/api/projects/${project}/attempts`, effort);
+export const answerPage = (project: string): string => `/projects/${project}/answer`;
