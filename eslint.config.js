@@ -54,7 +54,7 @@ const APP = {
   edits: [...SMALL, 'desk'],
   bed: [...SMALL, 'desk', 'edits'],
   practice: [...SMALL, 'desk'],
-  steps: [...SMALL, 'desk', 'edits', 'bed'],
+  steps: [...SMALL, 'desk', 'edits', 'bed', 'practice'],
   columns: [...SMALL, 'desk', 'edits', 'bed', 'practice'],
   shelf: [...SMALL, 'desk'],
 };

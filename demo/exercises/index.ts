@@ -202,7 +202,6 @@ export const EXERCISES: readonly ExerciseOriginal[] = [
     aids: ['Snapping', 'shared borders'],
     ground: 'slate',
     shapes: PANES.map(([name, d, light, shade]) => ({ name, d, paint: [light, shade] })),
-    over: PANES.map(([, d]) => `<path d="${d}" fill="none" stroke="#2b3130" stroke-width="1.5" opacity="0.35"/>`).join(''),
   },
   {
     id: 'keeper',

@@ -1,4 +1,5 @@
 import {
+  exerciseSchema,
   FARTHEST_COORDINATE,
   fitName,
   nameSchema,
@@ -232,10 +233,22 @@ export interface ExerciseAnswer {
 
 /** An exercise to begin with, and what was handed in of it so far. */
 export interface OfferedExercise extends ExerciseAnswer {
+  /** A project in which it is practised already, where it is an own one; null for those that ship. */
+  readonly from: string | null;
+  /** Address of its picture in small. */
+  readonly thumb: string;
   readonly tries: number;
   /** The least mean distance so far, pixels of the picture. */
   readonly best: number | null;
 }
+
+/** An exercise made of a finished project: its drawing is the truth. */
+export const newExerciseRequest = z.strictObject({
+  title: nameSchema,
+  minutes: exerciseSchema.shape.minutes,
+  todo: exerciseSchema.shape.todo,
+});
+export type NewExerciseRequest = z.infer<typeof newExerciseRequest>;
 
 /** A day and more: no time at work is longer. */
 const LONGEST_WORK_SECONDS = 100_000;

@@ -8,7 +8,7 @@
   import type { Notice as Message } from '$lib/ui/notice';
   import Toggle from '$lib/ui/Toggle.svelte';
   import type { AnswerAnswer, Attempt } from '$lib/wire';
-  import { startExercise } from './api';
+  import { practiseAgain } from './api';
   import AttemptsChart from './AttemptsChart.svelte';
   import Table from './Table.svelte';
   import { explained, px, whatNext } from './words';
@@ -30,7 +30,7 @@
 
   async function again(): Promise<void> {
     try {
-      const made = await startExercise(answer.exercise.id);
+      const made = await practiseAgain(project);
       await goto(`/projects/${made.id}`);
     } catch (error) {
       notice = {
@@ -219,6 +219,7 @@
   ol {
     margin: 0;
     padding-inline-start: 20px;
+    list-style: decimal;
   }
   .next {
     padding-inline-start: 10px;

@@ -49,7 +49,7 @@
     <ol>
       {#each todo as line (line)}<li>{line}</li>{/each}
     </ol>
-    <p class="quiet">Helps: {aids.join(', ')}.</p>
+    {#if aids.length > 0}<p class="quiet">Helps: {aids.join(', ')}.</p>{/if}
     <Table attempts={last ? [{ name: 'last', attempt: last }] : []} />
     <div class="button-row">
       <button class="plain-button" disabled={handing} onclick={() => void handIn()}>Hand in</button>
@@ -62,6 +62,7 @@
   ol {
     margin: 0;
     padding-inline-start: 20px;
+    list-style: decimal;
   }
   p {
     margin: 0;

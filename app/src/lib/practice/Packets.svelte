@@ -5,7 +5,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import type { Notice as Message } from '$lib/ui/notice';
   import type { OfferedExercise } from '$lib/wire';
-  import { startExercise } from './api';
+  import { practiseAgain, startExercise } from './api';
   import { px } from './words';
 
   // The exercises as the backs of seed packets, easiest first.
@@ -13,11 +13,11 @@
   let notice: Message | null = $state.raw(null);
   let starting: string | null = $state(null);
 
-  async function start({ id }: OfferedExercise): Promise<void> {
+  async function start({ id, from }: OfferedExercise): Promise<void> {
     if (starting) return;
     starting = id;
     try {
-      const project = await startExercise(id);
+      const project = await (from === null ? startExercise(id) : practiseAgain(from));
       await goto(`/projects/${project.id}`);
     } catch (error) {
       notice = {
@@ -46,7 +46,7 @@
     {#each exercises as e, i (e.id)}
       <li class="packet">
         <h2><span class="quiet">{i + 1}</span> {e.title}</h2>
-        <img src="/api/exercises/{e.id}/thumb" alt="" width="240" height="180" loading="lazy" />
+        <img src={e.thumb} alt="" width="240" height="180" loading="lazy" />
         <ol class="todo">
           {#each e.todo as line (line)}<li>{line}</li>{/each}
         </ol>
@@ -120,13 +120,16 @@
   }
   img {
     width: 100%;
+    aspect-ratio: 4 / 3;
     height: auto;
     border-radius: 4px;
+    object-fit: cover;
   }
   .todo {
     flex: 1;
     margin: 0;
     padding-inline-start: 20px;
+    list-style: decimal;
   }
   dl {
     margin: 0;

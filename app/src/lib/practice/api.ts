@@ -1,10 +1,15 @@
 import { get, send } from '$lib/desk/api';
-import type { AnswerAnswer, Attempt, HandInRequest, OfferedExercise, PractisedAnswer, ProjectAnswer } from '$lib/wire'; // prettier-ignore
+import type { AnswerAnswer, Attempt, HandInRequest, NewExerciseRequest, OfferedExercise, PractisedAnswer, ProjectAnswer } from '$lib/wire'; // prettier-ignore
 
 export const listExercises = (): Promise<OfferedExercise[]> => get('/api/exercises');
-/** Makes a project to practise in. */
+/** Makes a project to practise in: of an exercise that ships, or one that is practised in a project already. */
 export const startExercise = (id: string): Promise<ProjectAnswer> =>
   send('POST', `/api/exercises/${id}/projects`, {});
+export const practiseAgain = (project: string): Promise<ProjectAnswer> =>
+  send('POST', `/api/projects/${project}/exercise/projects`, {});
+/** Makes an exercise of a finished project, and a project to practise it in. */
+export const makeExercise = (project: string, exercise: NewExerciseRequest): Promise<ProjectAnswer> =>
+  send('POST', `/api/projects/${project}/exercise`, exercise);
 export const getPractised = (project: string): Promise<PractisedAnswer> =>
   get(`/api/projects/${project}/exercise`);
 export const getAnswer = (project: string): Promise<AnswerAnswer> => get(`/api/projects/${project}/answer`);

@@ -6,6 +6,8 @@ import {
   IDENTITY,
   placedPicture,
   scoreDrawing,
+  tracedPicture,
+  truthOf,
   type Art,
   type Exercise,
   type PlacedPicture,
@@ -20,6 +22,7 @@ import type {
   Attempt,
   ExerciseAnswer,
   HandInRequest,
+  NewExerciseRequest,
   OfferedExercise,
   PractisedAnswer,
   ProjectAnswer,
@@ -61,17 +64,58 @@ async function shippedExercise(id: string): Promise<Shipped> {
 /** All of an exercise but its truth. */
 const withoutTruth = ({ id, title, minutes, todo, aids }: Exercise): ExerciseAnswer => ({ id, title, minutes, todo, aids }); // prettier-ignore
 
-/** The exercises to begin with, and how often each was handed in, how near at best. */
+/** What a project keeps of the exercise that is practised in it. */
+interface Practised {
+  readonly exercise: Exercise;
+  /** The picture that it is done on, as it was placed when it was begun. */
+  readonly picture: PlacedPicture;
+}
+
+/** Own exercises, the first made first: each with the first project it is practised in. */
+async function ownExercises(
+  db: Database,
+): Promise<{ project: string; source: string; exercise: Exercise }[]> {
+  const rows = await db
+    .selectFrom('projects')
+    .innerJoin('held_pictures', 'held_pictures.project_id', 'projects.id')
+    .select(['id', 'exercise', 'picture_id'])
+    .where('exercise', 'is not', null)
+    .where('deleted_at', 'is', null)
+    .orderBy('created_at')
+    .execute();
+  const own = new Map<string, { project: string; source: string; exercise: Exercise }>();
+  for (const { id, exercise: text, picture_id } of rows) {
+    const { exercise } = JSON.parse(text!) as Practised;
+    if (exercise.id.startsWith(OWN) && !own.has(exercise.id))
+      own.set(exercise.id, { project: id, source: picture_id, exercise });
+  }
+  return [...own.values()];
+}
+
+/** What ids of own exercises begin with. */
+const OWN = 'own-';
+
+/** The exercises to begin with, those that ship before own ones, and how often each was handed in, how near at best. */
 export async function listExercises(db: Database): Promise<OfferedExercise[]> {
   const rows = await db.selectFrom('attempts').select(['exercise_id', 'score']).execute();
-  return (await shippedExercises()).map(({ exercise }) => {
+  const offered = (exercise: Exercise, from: string | null, thumb: string): OfferedExercise => {
     const scores = rows.filter((r) => r.exercise_id === exercise.id).map((r) => JSON.parse(r.score) as Score);
     return {
       ...withoutTruth(exercise),
+      from,
+      thumb,
       tries: scores.length,
       best: scores.length > 0 ? Math.min(...scores.map(({ mean }) => mean)) : null,
     };
-  });
+  };
+  return [
+    ...(await shippedExercises()).map(({ exercise }) =>
+      offered(exercise, null, `/api/exercises/${exercise.id}/thumb`),
+    ),
+    ...(await ownExercises(db)).map(({ exercise, project, source }) =>
+      offered(exercise, project, `/api/pictures/${source}?size=thumb`),
+    ),
+  ];
 }
 
 /** An exercise's picture covers so much of its packet, in pixels of a screen of twice the density. */
@@ -86,14 +130,25 @@ export async function exerciseThumb(id: string): Promise<Buffer> {
     .toBuffer();
 }
 
-/** What a project keeps of the exercise that is practised in it. */
-interface Practised {
-  readonly exercise: Exercise;
-  /** The placed picture that it is done on, by id. */
-  readonly picture: string;
+/** Adds a project to practise in: the picture alone, locked, and nothing drawn. */
+async function addPractice(
+  tx: Database,
+  exercise: Exercise,
+  sheet: Pick<Art['sheet'], 'width' | 'height' | 'unit'>,
+  picture: PlacedPicture,
+): Promise<string> {
+  const { width, height, unit } = sheet;
+  const art: Art = { ...emptyArt({ width, height, unit }, newId()), pictures: [picture], traced: picture.id };
+  const practised: Practised = { exercise, picture };
+  return insertProject(tx, {
+    name: exercise.title,
+    art,
+    pictures: [picture.source],
+    exercise: JSON.stringify(practised),
+  });
 }
 
-/** Makes a project to practise an exercise in: its picture on a sheet as large, locked, and nothing drawn. */
+/** Makes a project to practise an exercise in that ships: its picture on a sheet as large. */
 export async function startExercise(db: Database, id: string): Promise<ProjectAnswer> {
   const { exercise, picture } = await shippedExercise(id);
   const bytes = await readFile(picture);
@@ -108,22 +163,41 @@ export async function startExercise(db: Database, id: string): Promise<ProjectAn
     height,
     placement: IDENTITY,
   });
-  const art: Art = {
-    ...emptyArt({ width, height, unit: 'px' }, newId()),
-    pictures: [placed],
-    traced: placed.id,
-  };
-  const practised: Practised = { exercise, picture: placed.id };
   const project = await inTransaction(db, async (tx) => {
     await storePicture(tx, source, exercise.title, bytes, decoded);
-    return insertProject(tx, {
-      name: exercise.title,
-      art,
-      pictures: [source],
-      exercise: JSON.stringify(practised),
-    });
+    return addPractice(tx, exercise, { width, height, unit: 'px' }, placed);
   });
   return getProject(db, project);
+}
+
+/** A picture as it is practised on: in sight as it came, and out of the way of the hand. */
+const plainly = (picture: PlacedPicture): PlacedPicture => ({
+  ...picture,
+  shown: true,
+  locked: true,
+  wash: 0,
+});
+
+/** Makes an exercise of a finished project, its drawing the truth, and a project to practise it in. */
+export async function makeExercise(
+  db: Database,
+  projectId: string,
+  { title, minutes, todo }: NewExerciseRequest,
+): Promise<ProjectAnswer> {
+  const { art } = await getArt(db, projectId);
+  const truth = truthOf(art);
+  const made = exerciseSchema.safeParse({ id: `${OWN}${newId()}`, title, minutes, todo, aids: [], truth });
+  if (!made.success)
+    throw new Refusal(422, 'exercise', `No exercise can be made of this drawing: ${made.error.issues[0]!.message} Nothing was made.`); // prettier-ignore
+  const picture = plainly(tracedPicture(art)!);
+  return getProject(db, await inTransaction(db, (tx) => addPractice(tx, made.data, art.sheet, picture)));
+}
+
+/** Begins the exercise that is practised in a project once more, in another one. */
+export async function practiseAgain(db: Database, projectId: string): Promise<ProjectAnswer> {
+  const { exercise, picture } = await practisedIn(db, projectId);
+  const { sheet } = (await getArt(db, projectId)).art;
+  return getProject(db, await inTransaction(db, (tx) => addPractice(tx, exercise, sheet, picture)));
 }
 
 /** What is practised in a project. Refuses with 404 where nothing is. */
@@ -165,7 +239,7 @@ export async function getPractised(db: Database, projectId: string): Promise<Pra
 
 /** The picture that the exercise is done on, as the drawing has it now. */
 function placedFor(art: Art, { picture }: Practised): PlacedPicture {
-  const placed = art.pictures.find(({ id }) => id === picture);
+  const placed = art.pictures.find(({ id }) => id === picture.id);
   if (!placed)
     throw new Refusal(
       409,

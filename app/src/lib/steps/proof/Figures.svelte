@@ -2,6 +2,7 @@
   import FileText from '@lucide/svelte/icons/file-text';
   import { drawingFigures, formatLength } from '@mirrot/core';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import MakeExercise from '$lib/practice/MakeExercise.svelte';
   import { reportPage } from '$lib/report/api';
   import Fold from '$lib/ui/Fold.svelte';
 
@@ -62,6 +63,7 @@
   <a class="plain-button" href={reportPage([workplace.project.id], desk.proving.use)} target="_blank">
     <FileText size={16} strokeWidth={1.75} />Report
   </a>
+  <Fold title="Make it an exercise"><MakeExercise {workplace} /></Fold>
 </section>
 
 <style>
