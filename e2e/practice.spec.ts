@@ -1,6 +1,6 @@
 import { expect, test } from './test';
 import { expectClean } from './axe';
-import { hands, URL, type Hands } from './desk';
+import { hands, openDemo, URL, type Hands } from './desk';
 
 /** Begins an exercise from the shelf. */
 async function begin(page: Hands['page'], title: string): Promise<Hands> {
@@ -33,7 +33,7 @@ test('straight corners, from the shelf to the answer: figures, the truth, and wh
   // Moved aside by 3 px: sides that run down are so far off, those across lie on the truth.
   await expect(page.getByText(/^On average your line lies 1\.\d\d px from the true one/)).toBeVisible();
   await expect(page.getByRole('row', { name: /^anchors 8, the original 8/ })).toBeVisible();
-  await expect(page.getByRole('row', { name: /^drawn of it 100 %/ })).toBeVisible();
+  await expect(page.getByRole('row', { name: /^near a line 100 %/ })).toBeVisible();
   const presses = Number((await page.getByRole('row', { name: /^presses/ }).innerText()).split(/\s/).at(-1));
   // Two presses of Hand in, 2, C, and nine of the corners.
   expect(presses).toBeGreaterThanOrEqual(13);
@@ -56,7 +56,7 @@ test('an arc from two anchors, handed in twice: the second try is charted and la
   await h.click({ x: 340, y: 700 });
   await page.keyboard.up('c');
   await page.getByRole('button', { name: 'Hand in' }).click();
-  await expect(page.getByText(/of the outline is not drawn yet: Window first\./)).toBeVisible();
+  await expect(page.getByText(/of the outline has no line near it: Window first\./)).toBeVisible();
   await page.getByRole('link', { name: 'Back to the drawing' }).click();
   await expect(h.bed).toBeVisible();
   // Pulled up by its middle, the arc lies as the original's does.
@@ -74,4 +74,33 @@ test('an arc from two anchors, handed in twice: the second try is charted and la
     page.getByRole('listitem').filter({ hasText: 'The arched window' }).getByText('2 times'),
   ).toBeVisible();
   await expectClean(page, 'practice');
+});
+
+test('a finished project becomes an exercise: its drawing measures what is drawn, and stays out of sight till then', async ({
+  page,
+}) => {
+  const h = await openDemo(page, 'Watering can');
+  await h.key('5');
+  await page.locator('summary', { hasText: 'Make it an exercise' }).click();
+  await page.getByLabel('title').fill('The can for a class');
+  await page.getByLabel('what to do').fill('');
+  await page.getByRole('button', { name: 'Make the exercise' }).click();
+  await expect(page.getByRole('alert')).toHaveText('Say what to do in one to three lines.');
+  await page.getByLabel('what to do').fill('The can’s band alone.');
+  await page.getByRole('button', { name: 'Make the exercise' }).click();
+  await expect(page.getByText('Exercise: The can for a class')).toBeVisible();
+  expect(await h.shapes()).toHaveLength(0);
+  // The band as the original has it, two of its corners left out of the hand’s care.
+  const { pictures } = await h.art();
+  const [a, , , d, e, f] = pictures[0]!.placement;
+  const at = (x: number, y: number): { x: number; y: number } => ({ x: a * x + e, y: d * y + f });
+  await h.key('2');
+  await page.keyboard.down('c');
+  for (const [x, y] of [[750, 1230], [1570, 1230], [1575, 1296], [745, 1296], [750, 1230]] as const) await h.click(at(x, y)); // prettier-ignore
+  await page.keyboard.up('c');
+  await expect(page.getByText('all changes kept')).toBeVisible();
+  await page.getByRole('button', { name: 'Hand in' }).click();
+  await expect(page.getByText(/of the outline has no line near it/)).toBeVisible();
+  await page.getByRole('link', { name: 'All exercises' }).click();
+  await expect(page.getByRole('button', { name: 'Begin The can for a class' })).toBeVisible();
 });

@@ -44,8 +44,8 @@ export interface Score extends Nearness {
 
 /** Places at which distances are told, pixels apart. */
 const APART_PX = 2;
-/** Farther than this from a line it is not what was meant. */
-export const FAR_PX = 24;
+/** Farther than this from a line it is not what was meant, pixels of the picture. */
+export const FAR_PX = 60;
 
 interface Place {
   readonly at: Point;

@@ -73,9 +73,9 @@
         {/if}
       </svg>
       <figcaption>
-        <span class="key drawn-key">{nameOf(shown)}</span>
-        {#if beside}<span class="key beside-key">{nameOf(beside)}</span>{/if}
-        {#if ghost}<span class="key truth-key">the true outline</span>{/if}
+        <span class="legend">{nameOf(shown)}</span>
+        {#if beside}<span class="legend beside-legend">{nameOf(beside)}</span>{/if}
+        {#if ghost}<span class="legend truth-legend">the true outline</span>{/if}
         {#if shown.score.worst}<span>ringed: farthest off, {px(shown.score.worst.distance)}</span>{/if}
       </figcaption>
     </figure>
@@ -188,7 +188,7 @@
     padding-top: 6px;
     color: var(--quiet);
   }
-  .key::before {
+  .legend::before {
     display: inline-block;
     width: 18px;
     margin-inline-end: 6px;
@@ -196,10 +196,10 @@
     vertical-align: middle;
     content: '';
   }
-  .beside-key::before {
+  .beside-legend::before {
     border-top: 2px dashed #6a3fa0;
   }
-  .truth-key::before {
+  .truth-legend::before {
     border-top: 4px solid #fff;
     outline: 1px solid var(--line);
   }

@@ -87,6 +87,9 @@
     border-radius: 6px;
     background: var(--paper);
   }
+  .plain-button {
+    align-self: start;
+  }
   .wrong {
     color: var(--brick);
   }

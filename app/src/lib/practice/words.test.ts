@@ -16,7 +16,7 @@ const GOOD: Score = {
 it('says what would help most, one thing at a time', () => {
   const next = (change: Partial<Score>): string => whatNext({ ...GOOD, ...change });
   expect(next({})).toMatch(/^As near as a hand comes/);
-  expect(next({ drawn: 0.5, shapes: [{ ...GOOD.shapes[0]!, drawn: 0.5 }], mean: 9 })).toBe('50 % of the outline is not drawn yet: Leaf first.'); // prettier-ignore
+  expect(next({ drawn: 0.5, shapes: [{ ...GOOD.shapes[0]!, drawn: 0.5 }], mean: 9 })).toBe('50 % of the outline has no line near it: Leaf first.'); // prettier-ignore
   expect(next({ astray: 0.2, mean: 9 })).toMatch(/^20 % of your lines follow nothing/);
   expect(next({ worst: { at: { x: 1, y: 1 }, distance: 8 } })).toMatch(/^One place stands out, 8\.00 px off/);
   expect(next({ mean: 1.4, p95: 3 })).toMatch(/^Zoom in to 400 %/);

@@ -14,7 +14,7 @@ export const ROWS: readonly (readonly [what: string, tell: (score: Score) => str
   ['mean distance', (s) => px(s.mean)],
   ['95 % within', (s) => px(s.p95)],
   ['farthest', (s) => (s.worst ? px(s.worst.distance) : '–')],
-  ['drawn of it', (s) => percent(s.drawn)],
+  ['near a line', (s) => percent(s.drawn)],
   ['anchors', (s) => `${s.anchors}, the original ${s.own}`],
 ];
 
@@ -35,7 +35,7 @@ const NEXT: readonly (readonly [when: (s: Score) => boolean, say: (s: Score) => 
     (s) => s.drawn < 1 - LITTLE,
     (s) => {
       const missing = s.shapes.filter((shape) => shape.drawn < 1 - LITTLE).sort((a, b) => a.drawn - b.drawn);
-      return `${percent(1 - s.drawn)} of the outline is not drawn yet: ${missing[0]!.name} first.`;
+      return `${percent(1 - s.drawn)} of the outline has no line near it: ${missing[0]!.name} first.`;
     },
   ],
   [(s) => s.astray > LITTLE, (s) => `${percent(s.astray)} of your lines follow nothing of it. Take those away, or move them on.`],
