@@ -49,10 +49,16 @@ test('an arc from two anchors, handed in twice: the second try is charted and la
   page,
 }) => {
   const h = await begin(page, 'The arched window');
+  await page.getByText('Coach', { exact: true }).click();
+  await expect(page.getByText('Begin at a corner, if it has one')).toBeVisible();
   await h.key('2');
   await page.keyboard.down('c');
   await h.click({ x: 340, y: 700 });
+  await h.click({ x: 860, y: 720 });
+  await expect(page.getByText('Anchor 2 stands beside the edge')).toBeVisible();
+  await h.key('Backspace');
   await h.click({ x: 860, y: 700 });
+  await expect(page.getByText('So far it lies well.')).toBeVisible();
   await h.click({ x: 340, y: 700 });
   await page.keyboard.up('c');
   await page.getByRole('button', { name: 'Hand in' }).click();

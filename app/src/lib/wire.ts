@@ -6,6 +6,7 @@ import {
   noteSchema,
   toPx,
   UNITS,
+  type Advice,
   type Art,
   type Growth,
   type Noted,
@@ -258,6 +259,11 @@ export const handInRequest = z.strictObject({
   presses: z.number().int().min(0).max(1_000_000),
 });
 export type HandInRequest = z.infer<typeof handInRequest>;
+
+/** What the coach says of a drawing as it is now; null where nothing is left to be said. */
+export interface CoachAnswer {
+  readonly advice: Advice | null;
+}
 
 /** What was handed in once. */
 export interface Attempt extends HandInRequest {

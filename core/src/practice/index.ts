@@ -8,3 +8,4 @@ export {
   type Score,
   type ShapeScore,
 } from './score';
+export { ADVICE, coach, type Advice, type AdviceCode } from './coach';

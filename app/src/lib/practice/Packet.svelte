@@ -4,14 +4,19 @@
   import { ServerError } from '$lib/desk/api';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
+  import Toggle from '$lib/ui/Toggle.svelte';
   import type { PractisedAnswer } from '$lib/wire';
-  import { answerPage, getPractised, sendAttempt } from './api';
+  import { answerPage, getCoach, getPractised, sendAttempt } from './api';
   import { countEffort, keptEffort } from './effort';
   import Table from './Table.svelte';
+  import { ALL_WELL, COACH } from './words';
 
   // The back of a packet, beside the bed while its exercise is done. It says nothing by itself.
   let { workplace }: { workplace: Workplace } = $props();
   const { project, saving } = $derived(workplace);
+  const COACHED = 'mirrot-coach';
+  /** The coach waits until the hand has rested for so long. */
+  const REST_MS = 500;
   let practised = $state.raw<PractisedAnswer | null>(null);
   let handing = $state(false);
   const last = $derived(practised?.attempts.findLast(({ here }) => here) ?? null);
@@ -21,6 +26,31 @@
     getPractised(project.id).then((found) => (practised = found), fail);
     return countEffort(project.id);
   });
+
+  // With the coach on, one line says what would help most, told anew once what was drawn is kept.
+  let coached = $state(globalThis.localStorage?.getItem(COACHED) === 'on');
+  let advice: string | null = $state(null);
+  $effect(() => {
+    const kept = saving.state === 'kept';
+    void saving.revision;
+    if (!coached || !kept) return;
+    let wanted = true;
+    const timer = setTimeout(() => {
+      getCoach(project.id).then(
+        ({ advice: found }) => wanted && (advice = found ? COACH[found.code](found.anchor ?? 0) : ALL_WELL),
+        () => wanted && (advice = null),
+      );
+    }, REST_MS);
+    return () => {
+      wanted = false;
+      clearTimeout(timer);
+    };
+  });
+  function turnCoach(on: boolean): void {
+    coached = on;
+    advice = null;
+    globalThis.localStorage?.setItem(COACHED, on ? 'on' : 'off');
+  }
 
   const sentence = (error: unknown): string =>
     error instanceof ServerError
@@ -50,6 +80,8 @@
       {#each todo as line (line)}<li>{line}</li>{/each}
     </ol>
     {#if aids.length > 0}<p class="quiet">Helps: {aids.join(', ')}.</p>{/if}
+    <Toggle label="Coach" on={coached} change={turnCoach} />
+    {#if coached}<p class="advice" role="status">{advice ?? ''}</p>{/if}
     <Table attempts={last ? [{ name: 'last', attempt: last }] : []} />
     <div class="button-row">
       <button class="plain-button" disabled={handing} onclick={() => void handIn()}>Hand in</button>
@@ -67,5 +99,10 @@
   p {
     margin: 0;
     font-size: 13px;
+  }
+  .advice {
+    min-height: 38px;
+    padding-inline-start: 10px;
+    border-inline-start: 3px solid var(--leaf);
   }
 </style>

@@ -1,5 +1,5 @@
 import { get, send } from '$lib/desk/api';
-import type { AnswerAnswer, Attempt, HandInRequest, NewExerciseRequest, OfferedExercise, PractisedAnswer, ProjectAnswer } from '$lib/wire'; // prettier-ignore
+import type { AnswerAnswer, Attempt, CoachAnswer, HandInRequest, NewExerciseRequest, OfferedExercise, PractisedAnswer, ProjectAnswer } from '$lib/wire'; // prettier-ignore
 
 export const listExercises = (): Promise<OfferedExercise[]> => get('/api/exercises');
 /** Makes a project to practise in: of an exercise that ships, or one that is practised in a project already. */
@@ -12,6 +12,7 @@ export const makeExercise = (project: string, exercise: NewExerciseRequest): Pro
   send('POST', `/api/projects/${project}/exercise`, exercise);
 export const getPractised = (project: string): Promise<PractisedAnswer> =>
   get(`/api/projects/${project}/exercise`);
+export const getCoach = (project: string): Promise<CoachAnswer> => get(`/api/projects/${project}/coach`);
 export const getAnswer = (project: string): Promise<AnswerAnswer> => get(`/api/projects/${project}/answer`);
 export const sendAttempt = (project: string, effort: HandInRequest): Promise<Attempt> =>
   send('POST', `/api/projects/${project}/attempts`, effort);

@@ -1,6 +1,6 @@
 import { expect, it } from 'vitest';
-import type { Score } from '@mirrot/core';
-import { explained, percent, px, time, whatNext } from './words';
+import { ADVICE, type Score } from '@mirrot/core';
+import { COACH, explained, percent, px, time, whatNext } from './words';
 
 const GOOD: Score = {
   drawn: 1,
@@ -22,6 +22,15 @@ it('says what would help most, one thing at a time', () => {
   expect(next({ mean: 1.4, p95: 3 })).toMatch(/^Zoom in to 400 %/);
   expect(next({ anchors: 9 })).toMatch(/^Try it with 4 anchors/);
   expect(next({ shapes: [{ ...GOOD.shapes[0]!, deltaE: 8 }] })).toMatch(/^The colour of Leaf/);
+});
+
+it('has a line of its own for each thing the coach can say, short enough to be read beside the bed', () => {
+  const lines = ADVICE.map((code) => COACH[code](3));
+  expect(new Set(lines).size).toBe(ADVICE.length);
+  for (const line of lines) {
+    expect(line.length).toBeLessThan(90);
+    expect(line).toMatch(/^[A-Z].*\.$/);
+  }
 });
 
 it('writes figures and times for reading', () => {

@@ -1,4 +1,4 @@
-import type { Score } from '@mirrot/core';
+import type { AdviceCode, Score } from '@mirrot/core';
 
 // A score in words.
 
@@ -74,3 +74,30 @@ export function explained({ mean, p95, anchors, own }: Score): string {
       : `${anchors} anchors where the original has ${own}`;
   return `On average your line lies ${px(mean)} from the true one: ${near}. Nineteen parts of twenty lie within ${px(p95)}, drawn with ${count}.`;
 }
+
+/** What the coach says: one quiet line, never where the truth lies. `n` is the anchor, or the one before the side. */
+export const COACH: Readonly<Record<AdviceCode, (n: number) => string>> = {
+  begin: () => 'Begin at a corner, if it has one; else where it bends most.',
+  astray: () => 'The line drawn last follows nothing of the exercise.',
+  twice: () => 'This outline is drawn twice: one of the two can go.',
+  'side-by-side': (n) => `Anchors ${n} and ${n + 1} stand side by side: one of them is enough.`,
+  'anchor-off': (n) => `Anchor ${n} stands beside the edge: move it on first, handles after.`,
+  'corner-cut': (n) => `After anchor ${n} a corner is cut: it needs an anchor of its own.`,
+  'corner-smooth': (n) => `The edge turns sharply at anchor ${n}: make it a corner.`,
+  'corner-false': (n) => `The edge is smooth at anchor ${n}: bring its handles into one line.`,
+  crossed: (n) => `After anchor ${n} a handle is longer than its side: shorten it first.`,
+  'straight-bent': (n) => `The side after anchor ${n} is straight: it needs no handles.`,
+  pull: (n) => `The side after anchor ${n} bends: pull it onto the edge.`,
+  'bends-twice': (n) => `The side after anchor ${n} bends twice: one anchor at the turn, none between.`,
+  'turns-far': (n) => `The side after anchor ${n} turns too far for one: an anchor half way round.`,
+  'handle-turned': (n) => `After anchor ${n} a handle leaves the edge’s direction: turn it along the edge.`,
+  'handles-short': (n) => `After anchor ${n} pull the handles longer, not the anchors.`,
+  'handles-long': (n) => `After anchor ${n} the handles are too long: draw them in.`,
+  spare: (n) => `Anchor ${n} can go: the curve holds without it.`,
+  close: () => 'Its two ends nearly meet: close it.',
+  'go-on': () => 'So far it lies well. Go on along the edge.',
+  hole: () => 'This lies well. Its hole is an outline of its own.',
+  next: () => 'This lies well. Another shape is still to be drawn.',
+  colour: () => 'The lines lie well. Now the colours: sample a middle value for each.',
+};
+export const ALL_WELL = 'Nothing to say: hand it in.';

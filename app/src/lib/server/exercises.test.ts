@@ -7,6 +7,7 @@ import { forgetDocuments, getArt } from './documents';
 import { packText } from './entry';
 import {
   getAnswer,
+  getCoach,
   getPractised,
   handIn,
   listExercises,
@@ -70,6 +71,15 @@ describe('an exercise', () => {
     const again = await practiseAgain(db, project.id);
     expect((await getPractised(db, again.id)).attempts.map((a) => a.here)).toEqual([false, false]);
     await expect(getAnswer(db, again.id)).rejects.toThrow('once something is handed in here');
+  });
+
+  it('is coached by the truth, which is not told', async () => {
+    const project = await startExercise(db, 'tray');
+    expect(await getCoach(db, project.id)).toEqual({ advice: { code: 'begin', anchor: null } });
+    await draw(project.id, shape('rough', moved(TRAY, 9)));
+    expect((await getCoach(db, project.id)).advice?.code).toBe('anchor-off');
+    await draw(project.id, shape('fine', TRAY));
+    expect(await getCoach(db, project.id)).toEqual({ advice: null });
   });
 
   it('outlives its project: what was handed in is still told', async () => {

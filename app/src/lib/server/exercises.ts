@@ -1,4 +1,5 @@
 import {
+  coach,
   drawnShapes,
   emptyArt,
   exerciseSchema,
@@ -20,6 +21,7 @@ import { newId } from '$lib/ids';
 import type {
   AnswerAnswer,
   Attempt,
+  CoachAnswer,
   ExerciseAnswer,
   HandInRequest,
   NewExerciseRequest,
@@ -247,6 +249,13 @@ function placedFor(art: Art, { picture }: Practised): PlacedPicture {
       'The exercise’s picture is no longer in the drawing, so nothing can be measured. Undo until it is back.',
     );
   return placed;
+}
+
+/** The one thing that would help most now, told by the truth, which stays here. */
+export async function getCoach(db: Database, projectId: string): Promise<CoachAnswer> {
+  const practised = await practisedIn(db, projectId);
+  const { art } = await getArt(db, projectId);
+  return { advice: coach(drawnShapes(art, placedFor(art, practised)), practised.exercise.truth) };
 }
 
 /** Keeps what is drawn now as an attempt, with its score. Refuses while nothing of the exercise is drawn. */
