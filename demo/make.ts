@@ -75,7 +75,7 @@ function keepProject(name: string, project: object): void {
 /** What is photographed, by the picture's name, and the projects that are drawn on it. */
 const MADE: Readonly<Record<string, () => Promise<void>>> = {
   async 'watering-can'() {
-    const scene = await lens(await draw(WATERING_CAN.photograph(), 200), 1.1);
+    const scene = await lens(await draw(WATERING_CAN.photograph(), 200), 0.5);
     const can = await keep('watering-can', await develop(vignette(grain(scene, 13, 4), 0.35), 84, 300));
     keepProject('watering-can', wateringCanProject(can));
     keepProject('can-tag', canTagProject(can));

@@ -51,11 +51,12 @@ async function desk(name, colorScheme = 'light') {
   };
   return { page, at, move, click };
 }
-async function keep(page, name) {
+/** @param palette few colours, which is smaller; photographs beside each other need more of them */
+async function keep(page, name, palette = true) {
   await page.waitForTimeout(400);
   const file = join(folder, `${name}.png`);
   await sharp(await page.screenshot())
-    .png({ palette: true, quality: 90, effort: 8 })
+    .png(palette ? { palette, quality: 90, effort: 8 } : { compressionLevel: 9 })
     .toFile(file);
   console.log(`docs/screenshots/${name}.png`);
 }
@@ -216,14 +217,47 @@ try {
   await tag.page.waitForTimeout(1500);
   await keep(tag.page, 'cutout');
 
-  // Picture and drawing compared: a line between them, and side by side; how it grew; the report on it.
+  // Exercises, and the answer to one that was handed in twice.
+  const practice = await browser.newPage({ viewport: { width: 1280, height: 800 } });
+  const post = async (path, value) =>
+    (await practice.request.post(server.address + path, { data: value })).json();
+  const { id } = await post('/api/exercises/leaf/projects', {});
+  const anchor = (x, y, before, after) => ({
+    x,
+    y,
+    kind: 'corner',
+    in: { x: before[0], y: before[1] },
+    out: { x: after[0], y: after[1] },
+  });
+  const leaf = (anchors) => ({ id: 'leaf', closed: true, anchors });
+  const rough = leaf([anchor(306, 664, [330, 70], [50, -290]), anchor(924, 214, [-290, -10], [-50, 280])]);
+  const fine = leaf([anchor(300, 660, [340, 99], [31, -338]), anchor(930, 210, [-309, -29], [-29, 309])]);
+  const shape = {
+    id: 'shape',
+    type: 'shape',
+    name: 'Leaf',
+    shown: true,
+    locked: false,
+    opacity: 1,
+    fill: null,
+    stroke: null,
+    paths: [rough],
+  };
+  await post(`/api/projects/${id}/changes`, { base: 0, changes: [{ op: 'add', path: '/layers/0/children/-', value: shape }] }); // prettier-ignore
+  await post(`/api/projects/${id}/attempts`, { seconds: 46, presses: 14 });
+  await post(`/api/projects/${id}/changes`, { base: 1, changes: [{ op: 'replace', path: '/layers/0/children/0/paths/0', value: fine }] }); // prettier-ignore
+  await post(`/api/projects/${id}/attempts`, { seconds: 118, presses: 31 });
+  await practice.goto(`${server.address}/practice`);
+  await practice.waitForLoadState('networkidle');
+  await keep(practice, 'practice', false);
+  await practice.goto(`${server.address}/projects/${id}/answer`);
+  await practice.getByLabel('beside it').selectOption({ index: 1 });
+  await practice.waitForLoadState('networkidle');
+  await keep(practice, 'answer');
+
+  // Picture and drawing side by side; how it grew; the report on it.
   const { page: compared } = await desk('Watering can');
   await compared.keyboard.press('5');
-  await compared.getByText('Wipe', { exact: true }).click();
-  await compared.locator('summary', { hasText: 'Small sizes' }).click();
-  await compared.getByAltText('The drawing at 128 pixels on dark').scrollIntoViewIfNeeded();
-  await compared.waitForTimeout(1500);
-  await keep(compared, 'wipe');
   await compared.getByText('Side by side', { exact: true }).click();
   await compared.waitForTimeout(1500);
   await compared.mouse.move(760, 380);
@@ -255,28 +289,13 @@ try {
   await grouped.waitForTimeout(1500);
   await keep(grouped, 'stack');
 
-  // An inked sketch: what looks like a mistake in it; pieces under a swipe.
+  // An inked sketch: what looks like a mistake in it.
   const packet = await desk('Seed packet');
   // What looks like a mistake in it, as labels stuck in at their places.
   await packet.page.keyboard.press('5');
   await packet.page.getByText(/things look like a mistake/).waitFor();
   await packet.page.locator('summary', { hasText: 'Spare anchors' }).click();
   await keep(packet.page, 'proof');
-  await packet.page.keyboard.press('4');
-  const run = async (title) => {
-    await packet.page.keyboard.press('Control+k');
-    await packet.page.getByRole('combobox', { name: 'Command' }).fill(title);
-    await packet.page.getByRole('option', { name: title, exact: true }).click();
-    await packet.page.getByRole('button', { name: 'Close the message' }).click();
-  };
-  await run('Weed');
-  await packet.page.waitForTimeout(600);
-  await packet.page.mouse.move(...(await packet.at(0.17, 0.79)));
-  await packet.page.mouse.down();
-  await packet.page.mouse.move(...(await packet.at(0.52, 0.73)), { steps: 8 });
-  await keep(packet.page, 'weed');
-  await packet.page.keyboard.press('Escape');
-  await packet.page.mouse.up();
 } finally {
   await browser.close();
   await server.stop();
