@@ -150,7 +150,12 @@ describe('projects', () => {
   });
 
   it('remember where their desk was left, and what was measured before where nothing was now', async () => {
-    expect(await openedProject(db, id)).toMatchObject({ openedAt: null, drift: null, practised: null, left: null });
+    expect(await openedProject(db, id)).toMatchObject({
+      openedAt: null,
+      drift: null,
+      practised: null,
+      left: null,
+    });
     const { updatedAt } = await getProject(db, id);
     const choice = {
       level: 'shape' as const,
