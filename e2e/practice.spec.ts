@@ -61,6 +61,7 @@ test('an arc from two anchors, handed in twice: the second try is charted and la
   await expect(page.getByText('So far it lies well.')).toBeVisible();
   await h.click({ x: 340, y: 700 });
   await page.keyboard.up('c');
+  await expect(page.getByText('The side after anchor 2 bends: pull it onto the edge.')).toBeVisible();
   await page.getByRole('button', { name: 'Hand in' }).click();
   await expect(page.getByText(/of the outline has no line near it: Window first\./)).toBeVisible();
   await page.getByRole('link', { name: 'Back to the drawing' }).click();

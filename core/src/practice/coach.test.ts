@@ -35,6 +35,8 @@ const PLANTED: readonly (readonly [what: string, code: AdviceCode | null, drawn:
   ['handles longer than their side', 'crossed', [drawn('M200 200C690 150 110 250 600 200L600 500L200 500Z')], [truth(BOX)]],
   ['a straight side with a bulge', 'straight-bent', [drawn('M200 200C330 180 470 180 600 200L600 500L200 500Z')], [truth(BOX)]],
   ['a bent side left straight', 'pull', [drawn('M300 660L930 210C900 520 640 760 300 660Z')], [truth(LEAF)]],
+  ['an arc that the original has in one segment, still straight', 'pull', [drawn('M340 700L860 700Z')], [truth('M340 700C340 120 860 120 860 700Z')]],
+  ['the same arc with handles too short', 'handles-short', [drawn('M340 700C340 400 860 400 860 700Z')], [truth('M340 700C340 120 860 120 860 700Z')]],
   ['one straight side over an S', 'bends-twice', [drawn('M100 300L700 300L700 600L100 600Z')], [truth(WAVE)]],
   ['half a ring in one segment', 'turns-far', [drawn('M500 300C500 500 100 500 100 300C100 100 500 100 500 300Z')], [truth(ring(300, 300, 200))]],
   ['a handle off the edge’s direction', 'handle-turned', [drawn('M500 300C440 410 410 500 300 500C189.5 500 100 410.5 100 300C100 189.5 189.5 100 300 100C410.5 100 560 190 500 300Z')], [truth(ring(300, 300, 200))]],

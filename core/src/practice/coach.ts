@@ -85,8 +85,9 @@ interface Segment {
   readonly straight: boolean;
   /** The truth's stretch from its one end to the other. */
   readonly stretch: readonly Point[];
-  /** Corners of the truth on that stretch, away from its ends. */
-  readonly corners: readonly Point[];
+  /** Whether the truth has corners on that stretch, and anchors at all, away from its ends. */
+  readonly cornered: boolean;
+  readonly anchored: boolean;
   /** How far it lies off at most, and by how much it bows less than the truth there (above 0) or more. */
   readonly off: number;
   readonly lacks: number;
@@ -108,6 +109,7 @@ function segmentsOf(path: Path, line: TrueLine): Segment[] {
     const drawnMost = PARTS.map((t) => bow(cubicPoint(cubic, t))).reduce((x, y) =>
       Math.abs(y) > Math.abs(x) ? y : x,
     );
+    const within = new Set(places.filter((i) => distance(line.points[i]!, a) > OWN_CORNER_PX && distance(line.points[i]!, d) > OWN_CORNER_PX)); // prettier-ignore
     const side = Math.sign(bow(most)) || 1;
     const { anchors } = path;
     return {
@@ -115,10 +117,8 @@ function segmentsOf(path: Path, line: TrueLine): Segment[] {
       cubic,
       straight: anchors[index]!.out === null && anchors[(index + 1) % anchors.length]!.in === null,
       stretch,
-      corners: line.corners
-        .filter((i) => places.includes(i))
-        .map((i) => line.points[i]!)
-        .filter((p) => distance(p, a) > OWN_CORNER_PX && distance(p, d) > OWN_CORNER_PX),
+      cornered: line.corners.some((i) => within.has(i)),
+      anchored: line.anchors.some((i) => within.has(i)),
       off: Math.max(...off),
       lacks: side * (bow(most) - drawnMost),
     };
@@ -172,7 +172,7 @@ const OF_LINE: readonly (readonly [AdviceCode, (looked: Looked) => number | null
     const far = worst(off, (o) => o.far);
     return far && far.far > ANCHOR_OFF_PX ? far.i : null;
   }],
-  ['corner-cut', ({ segments }) => segments.find((s) => s.corners.length > 0 && s.off > WELL_PX)?.index ?? null],
+  ['corner-cut', ({ segments }) => segments.find((s) => s.cornered && s.off > WELL_PX)?.index ?? null],
   ['corner-smooth', ({ path, line }) => {
     const i = path.anchors.findIndex((a, k) => cornerNear(line, a) && (turnAt(path, k) ?? Infinity) < FLAT);
     return i < 0 ? null : i;
@@ -224,7 +224,9 @@ function isTwofold({ stretch }: Segment): boolean {
   const { right, left } = bendOf(stretch);
   return Math.min(right, left) > BOTH_WAYS;
 }
-function turnsFar({ stretch }: Segment): boolean {
+/** One segment is not enough for it, and was not for the original. */
+function turnsFar({ stretch, anchored }: Segment): boolean {
+  if (!anchored) return false;
   const { right, left } = bendOf(stretch);
   return Math.max(right, left) > FARTHEST_TURN;
 }
@@ -289,11 +291,15 @@ export function coach(drawn: readonly DrawnShape[], truth: readonly TruthShape[]
     }
   }
   const begun = beside.flatMap(({ meant }) => (meant === null ? [] : [meant]));
-  const unfinished = begun.some((meant) => {
+  const unfinished = begun.find((meant) => {
     const share = beside.reduce((n, b) => n + (b.meant === meant ? shareOf(lines[meant]!, b.path) : 0), 0);
     return share < WHOLE_SHARE;
   });
-  if (unfinished) return { code: 'go-on', anchor: null };
+  if (unfinished !== undefined) {
+    // A closed line that leaves a part out has a side that lies along another: the one drawn last is to go round there.
+    const closed = beside.findLast(({ path, meant }) => meant === unfinished && path.closed);
+    return closed ? { code: 'pull', anchor: closed.path.anchors.length } : { code: 'go-on', anchor: null };
+  }
   const done = new Set(beside.map(({ meant }) => meant));
   const missing = trueLines.map((_, i) => i).filter((i) => !done.has(i));
   if (missing.length > 0) {

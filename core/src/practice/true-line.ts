@@ -7,7 +7,8 @@ import { pathCubics, type Path } from '../path/path';
 export interface TrueLine {
   readonly points: readonly Point[];
   readonly closed: boolean;
-  /** Places where it turns sharply, by index. */
+  /** Its anchors, and those of them where it turns sharply, by index. */
+  readonly anchors: readonly number[];
   readonly corners: readonly number[];
 }
 
@@ -22,8 +23,10 @@ export const turnOf = (a: Point, b: Point): number => Math.atan2(cross(a, b), do
 export function trueLine(path: Path): TrueLine {
   const cubics = pathCubics(path);
   const points: Point[] = [];
+  const anchors: number[] = [];
   const corners: number[] = [];
   cubics.forEach((c, i) => {
+    anchors.push(points.length);
     const before = cubics[i - 1] ?? (path.closed ? cubics.at(-1) : undefined);
     if (before && Math.abs(turnOf(cubicTangent(before, 1), cubicTangent(c, 0))) > SHARP)
       corners.push(points.length);
@@ -31,7 +34,7 @@ export function trueLine(path: Path): TrueLine {
     for (let k = 0; k < n; k++) points.push(cubicPoint(c, k / n));
   });
   if (!path.closed && cubics.length > 0) points.push(cubicPoint(cubics.at(-1)!, 1));
-  return { points, closed: path.closed, corners };
+  return { points, closed: path.closed, anchors, corners };
 }
 
 /** The place of a line nearest to a point, by index. */

@@ -63,7 +63,7 @@
       >
         <image href="/api/pictures/{source}?size=work" {width} {height} preserveAspectRatio="none" />
         {#if ghost}
-          {#each answer.truth as { name, d } (name)}<path class="truth" {d} />{/each}
+          {#each answer.truth as { d }, i (i)}<path class="truth" {d} />{/each}
         {/if}
         {#if beside}<path class="beside" d={beside.lines} />{/if}
         <path class="drawn" d={shown.lines} />
