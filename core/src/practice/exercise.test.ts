@@ -70,6 +70,11 @@ it('checks what comes from a file: ids, lines of words, and lines that can be tr
   const bad = (change: object): boolean => !exerciseSchema.safeParse({ ...good, ...change }).success;
   expect(bad({ id: '../etc' })).toBe(true);
   expect(bad({ todo: [] })).toBe(true);
+  const said = (change: object): string =>
+    exerciseSchema.safeParse({ ...good, ...change }).error!.issues[0]!.message;
+  expect(said({ todo: ['a', 'b', 'c', 'd'] })).toBe('Say what to do in 1 to 3 lines.');
+  expect(said({ todo: ['x'.repeat(91)] })).toBe('A line of what to do has 1 to 90 characters.');
+  for (const minutes of [0, 61, 2.5, null]) expect(said({ minutes })).toBe('Say how long it takes in whole minutes, 1 to 60.'); // prettier-ignore
   expect(bad({ minutes: 0 })).toBe(true);
   expect(bad({ truth: [] })).toBe(true);
   expect(bad({ truth: [{ name: 'Dot', paths: [{ id: 'p', closed: true, anchors: [] }], fill: null }] })).toBe(

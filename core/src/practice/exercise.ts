@@ -14,6 +14,8 @@ import { projectPath } from '../path/project';
 /** Lines of what to do, at most, and how long one is, characters. */
 const MOST_LINES = 3;
 const LONGEST_LINE = 90;
+const LINES_WANTED = `Say what to do in 1 to ${MOST_LINES} lines.`;
+const MINUTES_WANTED = 'Say how long it takes in whole minutes, 1 to 60.';
 /** Shapes and anchors a truth has at most: what is measured by it takes well under a second then. */
 const MOST_SHAPES = 200;
 const MOST_ANCHORS = 4000;
@@ -36,12 +38,17 @@ export const exerciseSchema = z
     id: z.string().regex(/^[\w-]{1,64}$/),
     title: nameSchema,
     /** How long it takes, minutes. */
-    minutes: z.number().int().min(1).max(60),
+    minutes: z.number(MINUTES_WANTED).int(MINUTES_WANTED).min(1, MINUTES_WANTED).max(60, MINUTES_WANTED),
     /** What to do, in plain words. */
     todo: z
-      .array(noteSchema.refine((line) => line.length > 0 && line.length <= LONGEST_LINE))
-      .min(1)
-      .max(MOST_LINES),
+      .array(
+        noteSchema.refine(
+          (line) => line.length > 0 && line.length <= LONGEST_LINE,
+          `A line of what to do has 1 to ${LONGEST_LINE} characters.`,
+        ),
+      )
+      .min(1, LINES_WANTED)
+      .max(MOST_LINES, LINES_WANTED),
     /** What helps and may be used, in plain words. */
     aids: z.array(noteSchema).max(6),
     truth: z.array(truthShapeSchema).min(1).max(MOST_SHAPES),

@@ -44,6 +44,15 @@
     void workplace.loadAsides();
     return () => workplace.leave();
   });
+  // An exercise's effort is counted for as long as the desk is open, whatever of it is folded away.
+  onMount(() => {
+    if (workplace.project.practised === null) return;
+    const counting = import('$lib/practice/effort').then(
+      (module) => module.countEffort(workplace.project.id),
+      () => void desk.say('Time and presses could not be counted. Reload the page; nothing is lost.', 'bad'),
+    );
+    return () => void counting.then((end) => end?.());
+  });
 
   // Pixels of the traced picture, for sampling, the loupe and the inks.
   const pixels = $derived(desk.picture.traced && pixelsKey(desk.picture.traced));

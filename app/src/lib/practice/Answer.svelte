@@ -7,7 +7,7 @@
   import Notice from '$lib/ui/Notice.svelte';
   import type { Notice as Message } from '$lib/ui/notice';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import type { AnswerAnswer, Attempt } from '$lib/wire';
+  import type { AnswerAnswer, Attempt } from '$lib/wire-practice';
   import { practiseAgain } from './api';
   import AttemptsChart from './AttemptsChart.svelte';
   import Table from './Table.svelte';
@@ -81,7 +81,7 @@
     </figure>
     <section class="packet" aria-label="Figures">
       <ol>
-        {#each answer.exercise.todo as line (line)}<li>{line}</li>{/each}
+        {#each answer.exercise.todo as line, i (i)}<li>{line}</li>{/each}
       </ol>
       <p>{explained(shown.score)}</p>
       <Table attempts={table} />

@@ -2,7 +2,7 @@
   import { CategoryScale, Chart, LinearScale, LineController, LineElement, PointElement } from 'chart.js';
   import { chartTheme } from '$lib/ui/chart-theme';
   import { rememberedMode } from '$lib/ui/mode.svelte';
-  import type { Attempt } from '$lib/wire';
+  import type { Attempt } from '$lib/wire-practice';
   import { px } from './words';
 
   // How near each attempt came, in their order: the mean, and what 95 % lies within.

@@ -4,6 +4,7 @@
   import { untrack } from 'svelte';
   import { ServerError } from '$lib/desk/api';
   import type { Workplace } from '$lib/desk/workplace.svelte';
+  import { newExerciseRequest } from '$lib/wire-practice';
   import { makeExercise } from './api';
 
   // A finished project as an exercise for others: its drawing is the truth that theirs are measured by.
@@ -17,14 +18,13 @@
   async function make(e: SubmitEvent): Promise<void> {
     e.preventDefault();
     const lines = todo.split('\n').map((line) => line.trim()).filter((line) => line !== ''); // prettier-ignore
-    wrong =
-      nameProblem(title.trim()) ??
-      (lines.length === 0 || lines.length > 3 ? 'Say what to do in one to three lines.' : null);
-    if (wrong !== null || busy) return;
+    const asked = newExerciseRequest.safeParse({ title: title.trim(), minutes, todo: lines });
+    wrong = nameProblem(title.trim()) ?? asked.error?.issues[0]?.message ?? null;
+    if (!asked.success || busy) return;
     busy = true;
     try {
       if (!(await workplace.saving.settled(3000))) throw new ServerError(0, 'waiting', 'The newest changes are not on the server yet. Try again when it is back.'); // prettier-ignore
-      const project = await makeExercise(workplace.project.id, { title: title.trim(), minutes, todo: lines });
+      const project = await makeExercise(workplace.project.id, asked.data);
       await goto(`/projects/${project.id}`);
     } catch (error) {
       wrong =

@@ -5,9 +5,9 @@
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import type { PractisedAnswer } from '$lib/wire';
+  import type { PractisedAnswer } from '$lib/wire-practice';
   import { answerPage, getCoach, getPractised, sendAttempt } from './api';
-  import { countEffort, keptEffort } from './effort';
+  import { keptEffort } from './effort';
   import Table from './Table.svelte';
   import { ALL_WELL, COACH } from './words';
 
@@ -24,7 +24,6 @@
   onMount(() => {
     const fail = (error: unknown): void => workplace.say(sentence(error), 'bad');
     getPractised(project.id).then((found) => (practised = found), fail);
-    return countEffort(project.id);
   });
 
   // With the coach on, one line says what would help most, told anew once what was drawn is kept.
@@ -77,7 +76,7 @@
   {@const { title, todo, aids, minutes } = practised.exercise}
   <Fold title="Exercise: {title}" figure="{minutes} min" open>
     <ol>
-      {#each todo as line (line)}<li>{line}</li>{/each}
+      {#each todo as line, i (i)}<li>{line}</li>{/each}
     </ol>
     {#if aids.length > 0}<p class="quiet">Helps: {aids.join(', ')}.</p>{/if}
     <Toggle label="Coach" on={coached} change={turnCoach} />

@@ -4,7 +4,7 @@
   import { ServerError } from '$lib/desk/api';
   import Notice from '$lib/ui/Notice.svelte';
   import type { Notice as Message } from '$lib/ui/notice';
-  import type { OfferedExercise } from '$lib/wire';
+  import type { OfferedExercise } from '$lib/wire-practice';
   import { practiseAgain, startExercise } from './api';
   import { px } from './words';
 
@@ -48,7 +48,7 @@
         <h2><span class="quiet">{i + 1}</span> {e.title}</h2>
         <img src={e.thumb} alt="" width="240" height="180" loading="lazy" />
         <ol class="todo">
-          {#each e.todo as line (line)}<li>{line}</li>{/each}
+          {#each e.todo as line, n (n)}<li>{line}</li>{/each}
         </ol>
         <dl>
           <div>

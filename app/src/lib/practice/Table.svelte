@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Attempt } from '$lib/wire';
+  import type { Attempt } from '$lib/wire-practice';
   import { ROWS, time } from './words';
 
   // The ruled table on a packet's back: empty until something is handed in. Beside each other where there are two.

@@ -1,5 +1,6 @@
 import { get, send } from '$lib/desk/api';
-import type { AnswerAnswer, Attempt, CoachAnswer, HandInRequest, NewExerciseRequest, OfferedExercise, PractisedAnswer, ProjectAnswer } from '$lib/wire'; // prettier-ignore
+import type { ProjectAnswer } from '$lib/wire';
+import type { AnswerAnswer, Attempt, CoachAnswer, HandInRequest, NewExerciseRequest, OfferedExercise, PractisedAnswer } from '$lib/wire-practice'; // prettier-ignore
 
 export const listExercises = (): Promise<OfferedExercise[]> => get('/api/exercises');
 /** Makes a project to practise in: of an exercise that ships, or one that is practised in a project already. */

@@ -1,4 +1,4 @@
-import { handInRequest, type HandInRequest } from '$lib/wire';
+import { handInRequest, type HandInRequest } from '$lib/wire-practice';
 
 // What an exercise cost so far: presses of buttons and keys, and the time at work.
 

@@ -1,4 +1,6 @@
 import { artText, drawnShapes, parsePathData, type Art, type Shape } from '@mirrot/core';
+import { cpSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { beforeEach, describe, expect, it } from 'vitest';
@@ -71,6 +73,17 @@ describe('an exercise', () => {
     const again = await practiseAgain(db, project.id);
     expect((await getPractised(db, again.id)).attempts.map((a) => a.here)).toEqual([false, false]);
     await expect(getAnswer(db, again.id)).rejects.toThrow('once something is handed in here');
+  });
+
+  it('is left out where its file cannot be read; the others stand', async () => {
+    const folder = mkdtempSync(join(tmpdir(), 'mirrot-exercises-'));
+    cpSync(process.env.MIRROT_EXERCISES!, folder, { recursive: true });
+    writeFileSync(join(folder, '02-arch.json'), '{"id": "arch", cut short');
+    writeFileSync(join(folder, '03-leaf.json'), '{"id": "leaf"}');
+    const all = await listExercises(db);
+    process.env.MIRROT_EXERCISES = folder;
+    expect((await listExercises(db)).map(({ id }) => id)).toEqual(all.map(({ id }) => id).filter((id) => id !== 'arch' && id !== 'leaf')); // prettier-ignore
+    rmSync(folder, { recursive: true });
   });
 
   it('is coached by the truth, which is not told', async () => {

@@ -27,8 +27,8 @@ import type {
   NewExerciseRequest,
   OfferedExercise,
   PractisedAnswer,
-  ProjectAnswer,
-} from '$lib/wire';
+} from '$lib/wire-practice';
+import type { ProjectAnswer } from '$lib/wire';
 import { inTransaction, type Database } from './database';
 import { decodePicture } from './decode';
 import { getArt } from './documents';
@@ -43,13 +43,23 @@ interface Shipped {
   readonly picture: string;
 }
 
+/** What JSON text says; null where it is none. */
+function valueOf(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return null;
+  }
+}
+
 /** The exercises that ship, in their order; one that cannot be read is left out. */
 async function shippedExercises(): Promise<Shipped[]> {
   const files = (await readdir(folder()).catch(() => [] as string[]))
     .filter((f) => f.endsWith('.json'))
     .sort();
   const read = files.map(async (file): Promise<Shipped[]> => {
-    const exercise = exerciseSchema.safeParse(JSON.parse(await readFile(join(folder(), file), 'utf8')));
+    const text = await readFile(join(folder(), file), 'utf8');
+    const exercise = exerciseSchema.safeParse(valueOf(text));
     return exercise.success
       ? [{ exercise: exercise.data, picture: join(folder(), file.replace(/\.json$/, '.jpg')) }]
       : [];
@@ -79,17 +89,16 @@ async function ownExercises(
 ): Promise<{ project: string; source: string; exercise: Exercise }[]> {
   const rows = await db
     .selectFrom('projects')
-    .innerJoin('held_pictures', 'held_pictures.project_id', 'projects.id')
-    .select(['id', 'exercise', 'picture_id'])
+    .select(['id', 'exercise'])
     .where('exercise', 'is not', null)
     .where('deleted_at', 'is', null)
     .orderBy('created_at')
     .execute();
   const own = new Map<string, { project: string; source: string; exercise: Exercise }>();
-  for (const { id, exercise: text, picture_id } of rows) {
-    const { exercise } = JSON.parse(text!) as Practised;
+  for (const { id, exercise: text } of rows) {
+    const { exercise, picture } = JSON.parse(text!) as Practised;
     if (exercise.id.startsWith(OWN) && !own.has(exercise.id))
-      own.set(exercise.id, { project: id, source: picture_id, exercise });
+      own.set(exercise.id, { project: id, source: picture.source, exercise });
   }
   return [...own.values()];
 }

@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { body, route } from '$lib/server/answer';
 import { handIn } from '$lib/server/exercises';
-import { handInRequest } from '$lib/wire';
+import { handInRequest } from '$lib/wire-practice';
 import type { RequestEvent } from './$types';
 
 export const POST = route(async (event: RequestEvent, db) =>

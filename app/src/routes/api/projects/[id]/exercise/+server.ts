@@ -1,7 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { body, route } from '$lib/server/answer';
 import { getPractised, makeExercise } from '$lib/server/exercises';
-import { newExerciseRequest } from '$lib/wire';
+import { newExerciseRequest } from '$lib/wire-practice';
 import type { RequestEvent } from './$types';
 
 export const GET = route(async ({ params }: RequestEvent, db) => json(await getPractised(db, params.id)));
