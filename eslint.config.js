@@ -40,7 +40,7 @@ const CORE = {
   trace: [...GROUND, 'path', 'picture', 'art'],
   proof: [...GROUND, 'path', 'picture', 'art', 'trace'],
   plot: [...GROUND, 'path', 'art', 'formats'],
-  formats: [...GROUND, 'path', 'picture', 'art'],
+  formats: [...GROUND, 'path', 'picture', 'art', 'practice'],
   practice: [...GROUND, 'path', 'art'],
 };
 

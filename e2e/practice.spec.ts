@@ -1,6 +1,8 @@
 import { expect, test } from './test';
 import { expectClean } from './axe';
+import { readFile } from 'node:fs/promises';
 import { hands, openDemo, URL, type Hands } from './desk';
+import { pupilsBundle } from './pupils';
 
 /** Begins an exercise from the shelf. */
 async function begin(page: Hands['page'], title: string): Promise<Hands> {
@@ -80,7 +82,19 @@ test('an arc from two anchors, handed in twice: the second try is charted and la
   await page.getByLabel('beside it').selectOption({ index: 1 });
   await expect(page.getByRole('columnheader', { name: 'attempt 1' })).toBeVisible();
   await expect(page.getByRole('columnheader', { name: 'attempt 2' })).toBeVisible();
-  await page.getByRole('link', { name: 'All exercises' }).click();
+  // The best of them is raced against: in another project of the exercise it is drawn along at its own pace.
+  await page.getByRole('button', { name: 'Begin it again' }).click();
+  await expect(h.bed).toBeVisible();
+  await page.getByText('Race the best', { exact: true }).click();
+  await expect(page.getByText('After 0 s it had 0 of 2 anchors; you have 0.')).toBeVisible();
+  await expect(page.locator('path.ghost')).toHaveCount(0);
+  await h.key('2');
+  await h.click({ x: 340, y: 700 });
+  await expect(page.getByText(/it had \d of 2 anchors; you have 1\./)).toBeVisible();
+  await expect(page.locator('path.ghost')).toBeVisible({ timeout: 30_000 });
+  await page.getByText('Race the best', { exact: true }).click();
+  await expect(page.locator('path.ghost')).toHaveCount(0);
+  await page.goto(`${URL()}/practice`);
   await expect(
     page.getByRole('listitem').filter({ hasText: 'The arched window' }).getByText('2 times'),
   ).toBeVisible();
@@ -114,4 +128,75 @@ test('a finished project becomes an exercise: its drawing measures what is drawn
   await expect(page.getByText(/of the outline has no line near it/)).toBeVisible();
   await page.getByRole('link', { name: 'All exercises' }).click();
   await expect(page.getByRole('button', { name: 'Begin The can for a class' })).toBeVisible();
+});
+
+test('a class’s bundles: a table that sorts and is written as CSV, each opened with its answer and its replay', async ({
+  page,
+}) => {
+  const tray = (dx: number): string =>
+    `M${260 + dx} 230L${940 + dx} 196L${952 + dx} 420L${716 + dx} 432L${726 + dx} 700L${470 + dx} 712L${460 + dx} 444L${272 + dx} 454Z`;
+  const zip = (name: string, buffer: Buffer) => ({ name, mimeType: 'application/zip', buffer });
+  const ada = await pupilsBundle(page.request, 'tray', [{ d: tray(9), seconds: 61, presses: 24 }]);
+  const twice = [{ d: tray(1), seconds: 200, presses: 50 }, { d: tray(4), seconds: 230, presses: 58 }]; // prettier-ignore
+  const ben = await pupilsBundle(page.request, 'tray', twice);
+  const none = await pupilsBundle(page.request, 'leaf', []);
+  const before = await (await page.request.get(`${URL()}/api/exercises`)).text();
+  await page.goto(`${URL()}/practice`);
+  await page.getByRole('link', { name: 'A class' }).click();
+  await expect(page.getByText('No bundle yet.')).toBeVisible();
+  const put = async (...files: readonly ReturnType<typeof zip>[]): Promise<void> => {
+    const chooser = page.waitForEvent('filechooser');
+    await page.getByRole('button', { name: 'Put in bundles' }).click();
+    await (await chooser).setFiles([...files]);
+  };
+  await put(
+    zip('ben 10.zip', ben),
+    zip('=ada 9.zip', ada),
+    zip('cy.zip', none),
+    zip('cut.zip', ada.subarray(0, 900)),
+  );
+  const rows = page.getByRole('table').getByRole('row');
+  await expect(rows).toHaveCount(5);
+  const names = (): Promise<string[]> => page.getByRole('rowheader').allTextContents();
+  await expect.poll(names).toEqual(['=ada 9.zip', 'ben 10.zip', 'cut.zip', 'cy.zip']);
+  await expect(page.getByRole('row', { name: /^cy\.zip/ })).toContainText('Nothing was handed in from it.');
+  await expect(page.getByRole('row', { name: /^cut\.zip/ })).toContainText('cut short or broken');
+  // The last of two tries, and the nearest.
+  const ofBen = page.getByRole('row', { name: /^ben 10\.zip/ });
+  await expect(ofBen).toContainText('3 min 50 s');
+  await page.getByText('nearest', { exact: true }).click();
+  await expect(ofBen).toContainText('3 min 20 s');
+  await page.getByRole('button', { name: 'mean', exact: true }).click();
+  await expect.poll(names).toEqual(['ben 10.zip', '=ada 9.zip', 'cy.zip', 'cut.zip']);
+  await page.getByRole('button', { name: 'mean', exact: true }).click();
+  await expect.poll(names).toEqual(['=ada 9.zip', 'ben 10.zip', 'cy.zip', 'cut.zip']);
+  await expect(page.getByRole('columnheader', { name: 'mean' })).toHaveAttribute('aria-sort', 'descending');
+  await expectClean(page, 'class');
+  const download = page.waitForEvent('download');
+  await page.getByRole('button', { name: 'Write as CSV' }).click();
+  const csv = await readFile((await (await download).path())!, 'utf8');
+  const lines = csv.replace('\ufeff', '').split('\r\n');
+  expect(lines[0]).toMatch(/^file,exercise,tries,"mean distance, px","95 % within, px",/);
+  // What a spreadsheet would work out is text.
+  expect(lines[1]).toMatch(/^"'=ada 9\.zip",The seed tray,1,4\.\d+,/);
+  expect(lines[2]).toMatch(/^ben 10\.zip,The seed tray,2,0\.\d+,.*,200,50,8,\d{4}-/);
+  expect(lines[3]).toContain('Nothing was handed in from it.');
+
+  // Nothing is on the shelf, and nobody’s own attempts are more, before one is opened and after.
+  await ofBen.getByRole('button', { name: 'Answer of ben 10.zip' }).click();
+  await expect(page.getByRole('heading', { name: 'The seed tray' })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /^Mean distance of each attempt, 1: 0\.\d+ px, 2: / }),
+  ).toBeVisible();
+  await expect(page.getByRole('row', { name: /^time at work 3 min 50 s/ })).toBeVisible();
+  expect(await (await page.request.get(`${URL()}/api/exercises`)).text()).toBe(before);
+  const opened = page.url();
+  await page.getByRole('link', { name: 'The class' }).click();
+  await expect(rows).toHaveCount(5);
+  await page.getByRole('button', { name: 'Replay of ben 10.zip' }).click();
+  const stem = page.getByRole('slider', { name: 'Replay' });
+  await expect(stem).toBeVisible();
+  await expect(stem).toHaveAttribute('aria-valuemax', '2');
+  // It was opened once.
+  expect(page.url()).toBe(opened.replace('/answer', '#replay'));
 });

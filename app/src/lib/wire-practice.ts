@@ -1,4 +1,12 @@
-import { exerciseSchema, nameSchema, type Advice, type Score } from '@mirrot/core';
+import {
+  effortSchema,
+  exerciseSchema,
+  nameSchema,
+  type Advice,
+  type Box,
+  type GhostFrame,
+  type KeptAttempt,
+} from '@mirrot/core';
 import { z } from 'zod';
 
 // What goes over the wire of exercises: requests as schemas, answers as types. Used by both ends.
@@ -31,14 +39,7 @@ export const newExerciseRequest = z.strictObject({
 });
 export type NewExerciseRequest = z.infer<typeof newExerciseRequest>;
 
-/** A day and more: no time at work is longer. */
-const LONGEST_WORK_SECONDS = 100_000;
-export const handInRequest = z.strictObject({
-  /** Time at work, pauses left out. */
-  seconds: z.number().min(0).max(LONGEST_WORK_SECONDS),
-  presses: z.number().int().min(0).max(1_000_000),
-});
-export type HandInRequest = z.infer<typeof handInRequest>;
+export const handInRequest = effortSchema;
 
 /** What the coach says of a drawing as it is now; null where nothing is left to be said. */
 export interface CoachAnswer {
@@ -46,14 +47,36 @@ export interface CoachAnswer {
 }
 
 /** What was handed in once. */
-export interface Attempt extends HandInRequest {
+export interface Attempt extends KeptAttempt {
   readonly id: string;
-  readonly createdAt: string;
   /** It was drawn in this project. */
   readonly here: boolean;
-  readonly score: Score;
-  /** What was drawn, pixels of the picture: SVG path data. */
-  readonly lines: string;
+}
+
+/** The best attempt as it grew, to race against. */
+export interface GhostAnswer {
+  /** Which attempt it is, from 1 for the first. */
+  readonly number: number;
+  /** How long it took, and its mean distance from the truth, pixels of the picture. */
+  readonly seconds: number;
+  readonly mean: number;
+  /** Their seconds rise. */
+  readonly frames: readonly GhostFrame[];
+}
+
+/** A project of a bundle that was handed in, as a class's table tells of it. */
+export interface ClassEntry {
+  /** Name of the project. */
+  readonly name: string;
+  /** The exercise that it practises; null where it practises none. */
+  readonly exercise: string | null;
+  /** Oldest first. */
+  readonly attempts: readonly KeptAttempt[];
+  /** The true lines, in a box that holds them; pixels of the picture: SVG path data. */
+  readonly truth: { readonly d: string; readonly box: Box } | null;
+}
+export interface ClassAnswer {
+  readonly entries: readonly ClassEntry[];
 }
 
 /** What is told of the exercise that a project practises, without its answer. */

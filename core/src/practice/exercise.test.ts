@@ -2,7 +2,7 @@ import { expect, it } from 'vitest';
 import { emptyArt, placedPicture } from '../art/blank';
 import { parsePathData } from '../path/data';
 import type { Art, Shape } from '../art/schema';
-import { exerciseSchema, pathsInPicture, truthOf, type Exercise } from './exercise';
+import { exerciseSchema, pathsInPicture, pathsOnSheet, truthOf, type Exercise } from './exercise';
 
 const shape = (id: string, d: string, fill: string | null): Shape =>
   ({
@@ -44,6 +44,9 @@ it('tells the truth in the picture’s own pixels, squared up or not', () => {
     expect(a.x).toBeCloseTo(corners[i]!.x, 6);
     expect(a.y).toBeCloseTo(corners[i]!.y, 6);
   });
+  // And back.
+  const back = pathsOnSheet([box!], squared)[0]!.anchors;
+  expect(back.map(({ x, y }) => [Math.round(1e6 * x) / 1e6, Math.round(1e6 * y) / 1e6])).toEqual([[10, 20], [130, 20], [130, 120], [10, 120]]); // prettier-ignore
 });
 
 it('refuses a drawing without a picture', () => {

@@ -17,7 +17,7 @@ const LONGEST_LINE = 90;
 const LINES_WANTED = `Say what to do in 1 to ${MOST_LINES} lines.`;
 const MINUTES_WANTED = 'Say how long it takes in whole minutes, 1 to 60.';
 /** Shapes and anchors a truth has at most: what is measured by it takes well under a second then. */
-const MOST_SHAPES = 200;
+export const MOST_SHAPES = 200;
 const MOST_ANCHORS = 4000;
 
 /** A shape of the true drawing. */
@@ -67,11 +67,24 @@ export type Exercise = DeepReadonly<z.infer<typeof exerciseSchema>>;
 export type TruthShape = Exercise['truth'][number];
 
 /** Paths drawn on the sheet as they lie in a picture: in its own pixels, before it was placed or squared up. */
-export function pathsInPicture(paths: readonly Path[], picture: PlacedPicture): Path[] {
-  const asItCame: PlacedPicture = { ...picture, placement: IDENTITY, square: null };
-  const affine = affineMove(picture, asItCame);
+export const pathsInPicture = (paths: readonly Path[], picture: PlacedPicture): Path[] =>
+  movedPaths(paths, picture, asItCame(picture));
+
+/** Paths in a picture's own pixels as they lie on the sheet: the way back from `pathsInPicture`. */
+export const pathsOnSheet = (paths: readonly Path[], picture: PlacedPicture): Path[] =>
+  movedPaths(paths, asItCame(picture), picture);
+
+const asItCame = (picture: PlacedPicture): PlacedPicture => ({
+  ...picture,
+  placement: IDENTITY,
+  square: null,
+});
+
+/** Paths taken along with a picture. */
+function movedPaths(paths: readonly Path[], from: PlacedPicture, to: PlacedPicture): Path[] {
+  const affine = affineMove(from, to);
   if (affine) return paths.map((path) => transformPath(path, affine));
-  const move = pictureMove(picture, asItCame);
+  const move = pictureMove(from, to);
   return paths.map((path) => (move ? projectPath(path, move).path : path));
 }
 

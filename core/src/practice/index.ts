@@ -1,11 +1,32 @@
-export { type Exercise, exerciseSchema, pathsInPicture, truthOf, type TruthShape } from './exercise';
+export {
+  type Exercise,
+  exerciseSchema,
+  pathsInPicture,
+  pathsOnSheet,
+  truthOf,
+  type TruthShape,
+} from './exercise';
 export {
   drawnShapes,
   type DrawnShape,
   FAR_PX,
+  isScore,
+  type Measure,
   scoreDrawing,
-  type Nearness,
+  scoreSchema,
   type Score,
   type ShapeScore,
 } from './score';
 export { ADVICE, coach, type Advice, type AdviceCode } from './coach';
+export {
+  attemptSchema,
+  bestAttempt,
+  effortSchema,
+  type Effort,
+  type KeptAttempt,
+  MOST_ATTEMPTS,
+  practisedSchema,
+  type Practised,
+  workIn,
+} from './attempt';
+export { ghostOf, type GhostFrame } from './ghost';

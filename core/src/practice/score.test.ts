@@ -3,7 +3,7 @@ import { parsePathData } from '../path/data';
 import { rotation, scaling, translation } from '../geometry/affine';
 import { transformPath } from '../path/path-map';
 import type { Path } from '../path/path';
-import { FAR_PX, scoreDrawing, type DrawnShape } from './score';
+import { FAR_PX, isScore, scoreDrawing, scoreSchema, type DrawnShape } from './score';
 import type { TruthShape } from './exercise';
 
 const paths = (d: string): Path[] => parsePathData(d, (n) => `p${n}`);
@@ -67,7 +67,7 @@ describe('the score', () => {
       [drawnAs(paths(circle(200, 200, 123)).map((p) => transformPath(p, turn)))],
       [{ ...truthOfData(SQUARE), paths: paths(circle(200, 200, 120)).map((p) => transformPath(p, turn)) }],
     );
-    expect(turned.mean).toBeCloseTo(off.mean, 2);
+    expect(turned.mean).toBeCloseTo(off.mean!, 2);
   });
 
   it('tells what is not drawn, and what lies by nothing, and leaves both out of distances', () => {
@@ -99,12 +99,16 @@ describe('the score', () => {
     expect(ring).toMatchObject({ name: 'Ring', anchors: 4, own: 4, deltaE: 0 });
     expect(ring!.mean).toBeCloseTo(2, 1);
     expect(score.own).toBe(8);
+    // As it is kept, so it is read.
+    expect(scoreSchema.parse(JSON.parse(JSON.stringify(score)))).toEqual(score);
   });
 
   it('says so where nothing is drawn', () => {
     const score = scoreDrawing([], [truthOfData(SQUARE)]);
     expect(score).toMatchObject({ drawn: 0, astray: 0, anchors: 0, own: 4, worst: null });
-    expect(score.mean).toBeNaN();
+    expect(score.mean).toBeNull();
+    expect(isScore(score)).toBe(false);
+    expect(scoreSchema.safeParse(score).success).toBe(false);
     expect(score.shapes[0]).toMatchObject({ drawn: 0, anchors: 0, deltaE: null });
   });
 

@@ -1,3 +1,4 @@
+import { z } from 'zod';
 import { hexesApart } from '../colour/palette';
 import { boxHas, growBox } from '../geometry/bounds';
 import { cubicLength, cubicPoint } from '../geometry/cubic';
@@ -6,8 +7,10 @@ import { pathCubics, type Path } from '../path/path';
 import { nearestOnPath, pathBounds } from '../path/path-measure';
 import type { Art, PlacedPicture } from '../art/schema';
 import { flatHex, paletteOf } from '../art/paint';
+import { share, type DeepReadonly } from '../art/scalars';
+import { nameSchema } from '../art/text-schema';
 import { shapesOf, wholePaths } from '../art/tree';
-import { pathsInPicture, type TruthShape } from './exercise';
+import { MOST_SHAPES, pathsInPicture, type TruthShape } from './exercise';
 
 /** A shape as it was drawn: its lines, in pixels of the picture, and its fill if that is a plain colour. */
 export interface DrawnShape {
@@ -15,32 +18,41 @@ export interface DrawnShape {
   readonly fill: string | null;
 }
 
-/** How near a drawing, or a part of it, lies to the truth. Pixels of the picture. */
-export interface Nearness {
+const px = z.number().nonnegative();
+const count = z.number().int().nonnegative();
+const nearnessSchema = z.strictObject({
   /** Share of the truth's length that has a line near it. */
-  readonly drawn: number;
-  /** Mean distance between the two, and what 95 % of it lies within; NaN where nothing is drawn. */
-  readonly mean: number;
-  readonly p95: number;
-  readonly anchors: number;
+  drawn: share,
+  /** Mean distance between the two, and what 95 % of it lies within, pixels of the picture; null where nothing is drawn. */
+  mean: px.nullable(),
+  p95: px.nullable(),
+  anchors: count,
   /** Anchors of the original. */
-  readonly own: number;
-}
-
-export interface ShapeScore extends Nearness {
-  readonly name: string;
+  own: count,
+});
+const shapeScoreSchema = nearnessSchema.extend({
+  name: nameSchema,
   /** How far the fill is from the true one, CIEDE2000; null where none is asked for, or there is none. */
-  readonly deltaE: number | null;
-}
-
-export interface Score extends Nearness {
+  deltaE: z.number().nonnegative().nullable(),
+});
+const measureSchema = nearnessSchema.extend({
   /** Share of what is drawn that lies near nothing of the truth. */
-  readonly astray: number;
+  astray: share,
   /** Where the two are farthest apart; null where nothing is drawn. */
-  readonly worst: { readonly at: Point; readonly distance: number } | null;
+  worst: z.strictObject({ at: z.strictObject({ x: z.number(), y: z.number() }), distance: px }).nullable(),
   /** As the truth has them. */
-  readonly shapes: readonly ShapeScore[];
-}
+  shapes: z.array(shapeScoreSchema).min(1).max(MOST_SHAPES),
+});
+/** The score of a drawing of which something lies near the truth: what can be kept. */
+export const scoreSchema = measureSchema.extend({ mean: px, p95: px });
+
+/** How near a drawing lies to the truth, of which nothing may be drawn yet. */
+export type Measure = DeepReadonly<z.infer<typeof measureSchema>>;
+export type ShapeScore = Measure['shapes'][number];
+export type Score = DeepReadonly<z.infer<typeof scoreSchema>>;
+
+/** Whether anything is drawn near the truth, so that there is a score. */
+export const isScore = (measure: Measure): measure is Score => measure.mean !== null && measure.p95 !== null;
 
 /** Places at which distances are told, pixels apart. */
 const APART_PX = 2;
@@ -83,9 +95,9 @@ interface Distance extends Place {
 
 const lengthOf = (places: readonly Place[]): number => places.reduce((sum, { length }) => sum + length, 0);
 
-function figuresOf(found: readonly Distance[]): Pick<Nearness, 'mean' | 'p95'> {
+function figuresOf(found: readonly Distance[]): Pick<Measure, 'mean' | 'p95'> {
   const long = lengthOf(found);
-  if (!(long > 0)) return { mean: NaN, p95: NaN };
+  if (!(long > 0)) return { mean: null, p95: null };
   let upTo = 0;
   const sorted = found.toSorted((a, b) => a.distance - b.distance);
   return {
@@ -102,7 +114,7 @@ function figuresOf(found: readonly Distance[]): Pick<Nearness, 'mean' | 'p95'> {
  * @param drawn pixels of the picture
  * @param truth one shape or more
  */
-export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly TruthShape[]): Score {
+export function scoreDrawing(drawn: readonly DrawnShape[], truth: readonly TruthShape[]): Measure {
   const lines = drawn.flatMap((shape) => shape.paths.map((path) => ({ path, shape })));
   const drawnPaths = lines.map(({ path }) => path);
   const trueLines = truth.flatMap((shape, of) => shape.paths.map((path) => ({ path, of })));

@@ -126,10 +126,12 @@
       return { at: bed(desk.pointing.pointerNote.at), text: desk.pointing.pointerNote.text };
     return taken ? { at: bed(taken.at), text: taken.why } : null;
   });
-  const ghost = $derived(
-    (desk.offer?.ghost ?? desk.looking.ghost) && !desk.pointing.held.has('q')
-      ? drawnData((desk.offer?.ghost ?? desk.looking.ghost)!)
-      : null,
+  const offered = $derived(
+    desk.offer?.ghost && !desk.pointing.held.has('q') ? drawnData(desk.offer.ghost) : null,
+  );
+  /** Another state of the drawing, or another hand's: thin and without a halo, so that the edge beneath is seen. */
+  const beside = $derived(
+    desk.looking.ghost && !offered && !desk.pointing.held.has('q') ? drawnData(desk.looking.ghost) : null,
   );
   const roundings = $derived(desk.pointing.pressing ? [] : radiusGrips(desk).map(bed));
 
@@ -218,10 +220,10 @@
   {#each taken?.lines ?? [] as line (line.why)}
     <path class="faint" d={lineData(line)} />
   {/each}
-  {#if ghost}
+  {#if offered ?? beside}
     <g transform="translate({view.tx} {view.ty}) scale({view.scale})">
-      <path class="halo" d={ghost} vector-effect="non-scaling-stroke" />
-      <path class="ghost" d={ghost} vector-effect="non-scaling-stroke" />
+      {#if offered}<path class="halo" d={offered} vector-effect="non-scaling-stroke" />{/if}
+      <path class="ghost" class:beside d={offered ?? beside} vector-effect="non-scaling-stroke" />
     </g>
   {/if}
   {#if taken}
@@ -333,6 +335,11 @@
     stroke: var(--carrot);
     stroke-width: 2;
     stroke-dasharray: 7 4;
+  }
+  .ghost.beside {
+    stroke: var(--plum);
+    stroke-width: 1.5;
+    stroke-dasharray: 3 4;
   }
   .stays {
     stroke: var(--carrot);

@@ -1,6 +1,9 @@
 <script lang="ts">
+  import FileDown from '@lucide/svelte/icons/file-down';
+  import History from '@lucide/svelte/icons/history';
   import PenLine from '@lucide/svelte/icons/pen-line';
   import Sprout from '@lucide/svelte/icons/sprout';
+  import Users from '@lucide/svelte/icons/users';
   import { goto } from '$app/navigation';
   import { untrack } from 'svelte';
   import { ServerError } from '$lib/desk/api';
@@ -8,8 +11,9 @@
   import type { Notice as Message } from '$lib/ui/notice';
   import Toggle from '$lib/ui/Toggle.svelte';
   import type { AnswerAnswer, Attempt } from '$lib/wire-practice';
-  import { practiseAgain } from './api';
+  import { practiseAgain, replayPage } from './api';
   import AttemptsChart from './AttemptsChart.svelte';
+  import { classBook } from './class.svelte';
   import Table from './Table.svelte';
   import { explained, px, whatNext } from './words';
 
@@ -50,7 +54,14 @@
       <a class="plain-button" href="/projects/{project}"
         ><PenLine size={16} strokeWidth={1.75} />Back to the drawing</a
       >
+      <a class="plain-button" href={replayPage(project)}><History size={16} strokeWidth={1.75} />Replay</a>
+      <a class="plain-button" href="/api/projects/{project}/export.zip" download
+        ><FileDown size={16} strokeWidth={1.75} />Save as a bundle</a
+      >
       <a class="plain-button" href="/practice"><Sprout size={16} strokeWidth={1.75} />All exercises</a>
+      {#if classBook.rows.length > 0}
+        <a class="plain-button" href="/practice/class"><Users size={16} strokeWidth={1.75} />The class</a>
+      {/if}
     </nav>
     <h1>{answer.exercise.title}</h1>
   </header>

@@ -1,19 +1,21 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
+  import { holdingsOf } from '@mirrot/core';
   import { onMount } from 'svelte';
   import { ServerError } from '$lib/desk/api';
   import type { Workplace } from '$lib/desk/workplace.svelte';
   import Fold from '$lib/ui/Fold.svelte';
   import Toggle from '$lib/ui/Toggle.svelte';
-  import type { PractisedAnswer } from '$lib/wire-practice';
-  import { answerPage, getCoach, getPractised, sendAttempt } from './api';
-  import { keptEffort } from './effort';
+  import type { GhostAnswer, PractisedAnswer } from '$lib/wire-practice';
+  import { answerPage, getCoach, getGhost, getPractised, sendAttempt } from './api';
+  import { effortNow } from './effort';
+  import { frameAt, linesOnSheet, standing } from './race';
   import Table from './Table.svelte';
-  import { ALL_WELL, COACH } from './words';
+  import { ALL_WELL, COACH, px, time } from './words';
 
   // The back of a packet, beside the bed while its exercise is done. It says nothing by itself.
   let { workplace }: { workplace: Workplace } = $props();
-  const { project, saving } = $derived(workplace);
+  const { project, saving, desk } = $derived(workplace);
   const COACHED = 'mirrot-coach';
   /** The coach waits until the hand has rested for so long. */
   const REST_MS = 500;
@@ -51,6 +53,34 @@
     globalThis.localStorage?.setItem(COACHED, on ? 'on' : 'off');
   }
 
+  // The best attempt, drawn along at its own pace: where it stands is looked at so often.
+  const RACE_MS = 250;
+  let ghost = $state.raw<GhostAnswer | null>(null);
+  let elapsed = $state(0);
+  const frame = $derived(ghost && frameAt(ghost.frames, elapsed));
+  const anchors = $derived(holdingsOf(desk.art).anchors);
+  async function race(on: boolean): Promise<void> {
+    if (!on) return void (ghost = null);
+    try {
+      elapsed = effortNow(project.id).seconds;
+      ghost = await getGhost(project.id);
+    } catch (error) {
+      workplace.say(sentence(error), 'bad');
+    }
+  }
+  $effect(() => {
+    if (!ghost) return;
+    const timer = setInterval(() => (elapsed = effortNow(project.id).seconds), RACE_MS);
+    return () => clearInterval(timer);
+  });
+  $effect(() => {
+    const picture = desk.picture.traced;
+    if (!frame || !picture) return;
+    const { looking } = desk;
+    looking.ghost = linesOnSheet(frame, picture);
+    return () => (looking.ghost = null);
+  });
+
   const sentence = (error: unknown): string =>
     error instanceof ServerError
       ? error.message
@@ -62,7 +92,7 @@
     try {
       if (!(await saving.settled(3000)))
         return workplace.say('The newest changes are not on the server yet, so nothing was handed in. Try again when it is back.', 'bad'); // prettier-ignore
-      await sendAttempt(project.id, keptEffort(project.id));
+      await sendAttempt(project.id, effortNow(project.id));
       await goto(answerPage(project.id));
     } catch (error) {
       workplace.say(sentence(error), 'bad');
@@ -81,6 +111,15 @@
     {#if aids.length > 0}<p class="quiet">Helps: {aids.join(', ')}.</p>{/if}
     <Toggle label="Coach" on={coached} change={turnCoach} />
     {#if coached}<p class="advice" role="status">{advice ?? ''}</p>{/if}
+    {#if practised.attempts.length > 0}
+      <Toggle label="Race the best" on={ghost !== null} change={(on) => void race(on)} />
+      {#if ghost}
+        <p class="quiet">
+          Attempt {ghost.number}: {px(ghost.mean)} in {time(ghost.seconds)}.
+          {standing(ghost.frames, elapsed, anchors)}
+        </p>
+      {/if}
+    {/if}
     <Table attempts={last ? [{ name: 'last', attempt: last }] : []} />
     <div class="button-row">
       <button class="plain-button" disabled={handing} onclick={() => void handIn()}>Hand in</button>

@@ -1,5 +1,6 @@
 <script lang="ts">
   import House from '@lucide/svelte/icons/house';
+  import Users from '@lucide/svelte/icons/users';
   import { goto } from '$app/navigation';
   import { ServerError } from '$lib/desk/api';
   import Notice from '$lib/ui/Notice.svelte';
@@ -40,6 +41,7 @@
       <h1>Practice</h1>
       <p class="quiet">Pictures whose true outline is known. Draw, hand in, and see how near you came.</p>
     </div>
+    <a class="plain-button class" href="/practice/class"><Users size={16} strokeWidth={1.75} />A class</a>
   </header>
   {#if exercises.length === 0}<p class="quiet">No exercises ship with this server.</p>{/if}
   <ol class="packets">
@@ -91,6 +93,9 @@
   }
   header p {
     margin: 0;
+  }
+  .class {
+    margin-inline-start: auto;
   }
   h1 {
     font-size: 24px;

@@ -1,5 +1,6 @@
 import { expect, it } from 'vitest';
-import { afterInput, countEffort, keptEffort, LONGEST_GAP_SECONDS } from './effort';
+import { workIn } from '@mirrot/core';
+import { afterInput, countEffort, effortNow, keptEffort } from './effort';
 
 /** A page and its browser's store, as far as efforts go. */
 function page() {
@@ -32,8 +33,11 @@ it('counts presses of buttons and keys, and the time between what is done; held 
   p.hear('keydown', { key: 'Shift' });
   expect(keptEffort('a', p.store)).toEqual({ seconds: 3, presses: 2 });
   p.later(4);
+  // Time goes on while nothing is heard.
+  expect(effortNow('a')).toEqual({ seconds: 7, presses: 2 });
   p.hear('pointermove');
   end();
+  expect(effortNow('a')).toEqual({ seconds: 0, presses: 0 });
   expect(keptEffort('a', p.store)).toEqual({ seconds: 7, presses: 2 });
   p.later(4);
   p.hear('pointerdown');
@@ -57,7 +61,7 @@ it('goes on where the page was left, and keeps projects apart', () => {
 });
 
 it('counts a pause as half a minute, and clocks that jump never against anyone', () => {
-  expect(afterInput({ seconds: 10, presses: 1 }, 7200, false).seconds).toBe(10 + LONGEST_GAP_SECONDS);
+  expect(afterInput({ seconds: 10, presses: 1 }, 7200, false).seconds).toBe(10 + workIn(Infinity));
   expect(afterInput({ seconds: 10, presses: 1 }, -3600, true)).toEqual({ seconds: 10, presses: 2 });
   expect(afterInput({ seconds: 10, presses: 1 }, NaN, true).seconds).toBe(10);
 });

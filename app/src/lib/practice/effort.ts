@@ -1,9 +1,7 @@
-import { handInRequest, type HandInRequest } from '$lib/wire-practice';
+import { effortSchema, workIn, type Effort } from '@mirrot/core';
 
 // What an exercise cost so far: presses of buttons and keys, and the time at work.
 
-/** Nothing heard for longer is a pause: so much of it counts, seconds. */
-export const LONGEST_GAP_SECONDS = 30;
 /** Keys that are held beside others are no presses of their own. */
 const BESIDE_OTHERS = new Set(['Shift', 'Control', 'Alt', 'Meta', 'CapsLock']);
 
@@ -11,12 +9,9 @@ type Store = Pick<Storage, 'getItem' | 'setItem'>;
 const keyOf = (project: string): string => `mirrot-effort-${project}`;
 
 /** The effort kept for a project; none where nothing, or nothing that makes sense, is kept. */
-export function keptEffort(
-  project: string,
-  store: Store | undefined = globalThis.localStorage,
-): HandInRequest {
+export function keptEffort(project: string, store: Store | undefined = globalThis.localStorage): Effort {
   try {
-    const read = handInRequest.safeParse(JSON.parse(store?.getItem(keyOf(project)) ?? ''));
+    const read = effortSchema.safeParse(JSON.parse(store?.getItem(keyOf(project)) ?? ''));
     if (read.success) return read.data;
   } catch {
     // Nothing is kept, or not by this.
@@ -29,14 +24,16 @@ export function keptEffort(
  *
  * @param gap seconds since something was heard before; a clock that jumped back, or far ahead, counts as a pause does
  */
-export const afterInput = (
-  { seconds, presses }: HandInRequest,
-  gap: number,
-  press: boolean,
-): HandInRequest => ({
-  seconds: seconds + Math.max(0, Math.min(LONGEST_GAP_SECONDS, Number.isFinite(gap) ? gap : 0)),
+export const afterInput = ({ seconds, presses }: Effort, gap: number, press: boolean): Effort => ({
+  seconds: seconds + workIn(gap),
   presses: presses + Number(press),
 });
+
+/** What is counted now, by project. */
+const counting = new Map<string, () => Effort>();
+
+/** A project's effort up to this moment, as long as it is counted on this page; else what was kept of it. */
+export const effortNow = (project: string): Effort => counting.get(project)?.() ?? keptEffort(project);
 
 /**
  * Counts what is done on the page for a project's exercise, and keeps it in this browser.
@@ -56,6 +53,8 @@ export function countEffort(
     effort = afterInput(effort, last === null ? 0 : now - last, press);
     last = now;
   };
+  const upToNow = (): Effort => afterInput(effort, last === null ? 0 : clock() - last, false);
+  counting.set(project, upToNow);
   const keep = (): void => store?.setItem(keyOf(project), JSON.stringify(effort));
   const pressed = (): void => {
     hear(true);
@@ -74,6 +73,7 @@ export function countEffort(
   for (const [name, listen] of listeners)
     page.addEventListener(name, listen, { capture: true, passive: true });
   return () => {
+    if (counting.get(project) === upToNow) counting.delete(project);
     keep();
     for (const [name, listen] of listeners) page.removeEventListener(name, listen, { capture: true });
   };

@@ -2,6 +2,7 @@ import { fitName, type Bundle, type BundledFile } from '@mirrot/core';
 import { newId } from '$lib/ids';
 import { journalEntry, type ProjectAnswer } from '$lib/wire';
 import { readBundlesApart, writeBundleApart } from './apart';
+import { attemptsIn, keepAttempts } from './attempts';
 import { addCopy, listedCopies } from './copy-rows';
 import { inTransaction, type Database } from './database';
 import { decodePicture } from './decode';
@@ -9,6 +10,7 @@ import { getArt } from './documents';
 import { encodeEntry, entryText } from './entry';
 import { beginningOf } from './beginnings';
 import { hashOf, storePicture } from './pictures';
+import { exerciseIn, type KeptExercise } from './practised';
 import { getProject, insertProject } from './projects';
 import { Refusal } from './refusal';
 
@@ -20,9 +22,12 @@ export async function bundleProject(db: Database, projectId: string): Promise<Ui
   const { name, createdAt } = await getProject(db, projectId);
   const { art, revision } = await getArt(db, projectId);
   const copies = await listedCopies(db, projectId);
-  const sources = new Set(
-    [art, ...copies.map((copy) => copy.art)].flatMap((a) => a.pictures.map((p) => p.source)),
-  );
+  const kept = await exerciseIn(db, projectId);
+  const practised = kept && { ...kept, attempts: await attemptsIn(db, projectId) };
+  const sources = new Set([
+    ...[art, ...copies.map((copy) => copy.art)].flatMap((a) => a.pictures.map((p) => p.source)),
+    ...(practised ? [practised.picture.source] : []),
+  ]);
   const pictures: BundledFile[] = [];
   for (const id of sources) {
     const row = await db
@@ -54,7 +59,18 @@ export async function bundleProject(db: Database, projectId: string): Promise<Ui
   }));
   const began = await beginningOf(db, projectId);
   const beginning = began && { revision: began.revision, art: JSON.parse(began.text) as unknown };
-  return writeBundleApart({ name, createdAt, revision, art, pictures, fonts, copies, journal, beginning });
+  return writeBundleApart({
+    name,
+    createdAt,
+    revision,
+    art,
+    pictures,
+    fonts,
+    copies,
+    journal,
+    beginning,
+    practised,
+  });
 }
 
 type Renamed = <T>(value: T) => T;
@@ -75,13 +91,16 @@ async function checkedBundle(bundle: Bundle) {
   for (const { id, name, bytes } of bundle.pictures)
     pictures.push({ id, name, bytes: Buffer.from(bytes), decoded: await decodePicture(Buffer.from(bytes)) });
   const sizes = new Map(pictures.map(({ id, decoded }) => [id, decoded]));
-  for (const { pictures: placed } of [bundle.art, ...bundle.copies.map(({ art }) => art)])
-    for (const { source, name, width, height } of placed) {
-      const own = sizes.get(source);
-      if (!own) throw new Refusal(422, 'bundle', `The bundle lacks the picture "${name}". ${NOTHING}`);
-      if (own.width !== width || own.height !== height)
+  const placed = [bundle.art, ...bundle.copies.map(({ art }) => art)].flatMap(({ pictures: own }) => own);
+  for (const { source, name, width, height } of [
+    ...placed,
+    ...(bundle.practised ? [bundle.practised.picture] : []),
+  ]) {
+    const own = sizes.get(source);
+    if (!own) throw new Refusal(422, 'bundle', `The bundle lacks the picture "${name}". ${NOTHING}`);
+    if (own.width !== width || own.height !== height)
         throw new Refusal(422, 'bundle', `The picture "${name}" in the bundle is not the one that was drawn over. ${NOTHING}`); // prettier-ignore
-    }
+  }
   const journal = bundle.journal.map(({ entry, ...row }) => {
     const read = journalEntry.safeParse(entry);
     if (!read.success) throw new Refusal(422, 'bundle', `The bundle's journal is broken. ${NOTHING}`);
@@ -108,6 +127,7 @@ async function addBundle(tx: Database, bundle: Checked, name: string | null): Pr
       ids.set(id, newId());
   const renamed = renaming(ids);
   const idOf = (id: string): string => ids.get(id) ?? id;
+  const practised = bundle.practised && renamed(bundle.practised);
   for (const { id, name: called, bytes, decoded } of bundle.pictures)
     await storePicture(tx, idOf(id), called, bytes, decoded);
   const project = await insertProject(tx, {
@@ -116,6 +136,7 @@ async function addBundle(tx: Database, bundle: Checked, name: string | null): Pr
     revision: bundle.revision,
     art: renamed(bundle.art),
     pictures: bundle.pictures.map(({ id }) => idOf(id)),
+    exercise: practised && JSON.stringify({ exercise: practised.exercise, picture: practised.picture } satisfies KeptExercise), // prettier-ignore
     beginning: bundle.beginning && { revision: bundle.beginning.revision, text: JSON.stringify(renamed(bundle.beginning.art)) }, // prettier-ignore
   });
   for (const { id, name: called, bytes } of bundle.fonts)
@@ -123,6 +144,7 @@ async function addBundle(tx: Database, bundle: Checked, name: string | null): Pr
       .insertInto('fonts')
       .values({ id: idOf(id), project_id: project, name: called, bytes: Buffer.from(bytes), created_at: now })
       .execute();
+  if (practised) await keepAttempts(tx, practised.exercise.id, project, practised.attempts, true);
   for (const { art, revision, createdAt, ...kept } of bundle.copies)
     await addCopy(tx, project, { art: renamed(art), revision }, { ...kept, createdAt });
   for (let i = 0; i < bundle.journal.length; i += ROWS_AT_ONCE)

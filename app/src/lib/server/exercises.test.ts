@@ -7,16 +7,8 @@ import { beforeEach, describe, expect, it } from 'vitest';
 import { openDatabase, type Database } from './database';
 import { forgetDocuments, getArt } from './documents';
 import { packText } from './entry';
-import {
-  getAnswer,
-  getCoach,
-  getPractised,
-  handIn,
-  listExercises,
-  makeExercise,
-  practiseAgain,
-  startExercise,
-} from './exercises';
+import { attemptsIn, getAnswer, getCoach, getGhost, getPractised, handIn, keepAttempts } from './attempts';
+import { listExercises, makeExercise, practiseAgain, startExercise } from './exercises';
 import { addProject, deleteProject, getProject, listProjects } from './projects';
 
 const root = fileURLToPath(new URL('../../../../', import.meta.url));
@@ -73,6 +65,26 @@ describe('an exercise', () => {
     const again = await practiseAgain(db, project.id);
     expect((await getPractised(db, again.id)).attempts.map((a) => a.here)).toEqual([false, false]);
     await expect(getAnswer(db, again.id)).rejects.toThrow('once something is handed in here');
+  });
+
+  it('that came with a bundle is told of in its own project alone, and counts for nobody here', async () => {
+    const mine = await startExercise(db, 'tray');
+    await draw(mine.id, shape('fine', TRAY));
+    const attempt = await handIn(db, mine.id, { seconds: 60, presses: 20 });
+    const theirs = await startExercise(db, 'tray');
+    const { id: _id, here: _here, ...handedIn } = attempt;
+    await keepAttempts(db, 'tray', theirs.id, [{ ...handedIn, seconds: 5 }, { ...handedIn, seconds: 6 }], true); // prettier-ignore
+    expect((await getPractised(db, theirs.id)).attempts.map((a) => [a.seconds, a.here])).toEqual([[5, true], [6, true]]); // prettier-ignore
+    expect((await getAnswer(db, theirs.id)).attempts).toHaveLength(2);
+    expect((await getPractised(db, mine.id)).attempts.map((a) => a.seconds)).toEqual([60]);
+    expect((await listExercises(db))[0]).toMatchObject({ tries: 1 });
+    // Handed in there afterwards, it stands with them.
+    await draw(theirs.id, shape('fine', TRAY));
+    await handIn(db, theirs.id, { seconds: 7, presses: 1 });
+    expect(await attemptsIn(db, theirs.id)).toMatchObject([{ seconds: 5 }, { seconds: 6 }, { seconds: 7, revision: 0 }]); // prettier-ignore
+    await expect(getGhost(db, (await startExercise(db, 'leaf')).id)).rejects.toThrow(
+      'nothing to race against',
+    );
   });
 
   it('is left out where its file cannot be read; the others stand', async () => {

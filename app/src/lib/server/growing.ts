@@ -1,10 +1,18 @@
-import { artText, outputPictures, paintedPictures, paintList } from '@mirrot/core';
+import {
+  artText,
+  outputPictures,
+  paintedPictures,
+  paintList,
+  type GhostFrame,
+  type KeptAttempt,
+} from '@mirrot/core';
 import { growthApart } from './apart';
 import type { FilmWish, GrowthRow } from './apart/growth';
 import { beginningOf } from './beginnings';
 import type { Database } from './database';
 import { getArt } from './documents';
 import { pictureTexts } from './output';
+import type { KeptExercise } from './practised';
 import { Refusal } from './refusal';
 
 // How a drawing grew: what it began as, and the journal since.
@@ -37,8 +45,31 @@ export async function growthOf(
   const beginning = await beginningOf(db, projectId);
   const { revision: first, text } = beginning ?? { revision, text: artText(art) };
   const rows = await rowsAfter(db, projectId, first, revision);
-  if (!film) return growthApart({ beginning: text, revision: first, rows, film: null });
+  if (!film) return growthApart({ beginning: text, revision: first, rows, wish: null });
   const pictures = [...outputPictures(art, film.picture), ...paintedPictures(paintList(art))];
   const hrefs = await pictureTexts(db, pictures, 'work', (96 * 2 * film.width) / art.sheet.width);
-  return growthApart({ beginning: text, revision: first, rows, film: { ...film, hrefs } });
+  return growthApart({ beginning: text, revision: first, rows, wish: { ...film, hrefs } });
+}
+
+/**
+ * An attempt as it grew, from the journal of the project it was drawn in.
+ *
+ * @param projectId null where that is gone: the attempt's finished lines are told alone then
+ */
+export async function ghostApart(
+  db: Database,
+  projectId: string | null,
+  attempt: KeptAttempt,
+): Promise<GhostFrame[]> {
+  // Deleted ones are asked as well: they have their journal for 30 days.
+  const project = await db.selectFrom('projects').select(['created_at', 'exercise', 'revision']).where('id', '=', projectId ?? '').executeTakeFirst(); // prettier-ignore
+  const beginning = projectId && (await beginningOf(db, projectId));
+  if (!projectId || !project?.exercise || !beginning)
+    return [{ seconds: 0, lines: attempt.lines, anchors: attempt.score.anchors }];
+  const { picture } = JSON.parse(project.exercise) as KeptExercise;
+  const { revision, text } = beginning;
+  const rows = await rowsAfter(db, projectId, revision, attempt.revision ?? project.revision);
+  const wish = { kind: 'ghost', startedAt: project.created_at, picture: picture.id, attempt } as const;
+  const told = await growthApart({ beginning: text, revision, rows, wish });
+  return JSON.parse(Buffer.from(told).toString()) as GhostFrame[];
 }

@@ -298,6 +298,14 @@ const exercises: Migration = {
   },
 }; // prettier-ignore
 
+/** Attempts know the drawing's revision, and whether they came with a bundle. */
+const handedOver: Migration = {
+  async up(db: Kysely<unknown>) {
+    await db.schema.alterTable('attempts').addColumn('revision', 'integer').execute();
+    await db.schema.alterTable('attempts').addColumn('from_bundle', 'integer', (c) => c.notNull().defaultTo(0)).execute();
+  },
+}; // prettier-ignore
+
 /** Migrations by name, carried out in the order of their names. */
 export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '001-first': first,
@@ -308,4 +316,5 @@ export const MIGRATIONS: Readonly<Record<string, Migration>> = {
   '006-fonts': fonts,
   '007-beginnings': beginnings,
   '008-exercises': exercises,
+  '009-handed-over': handedOver,
 };

@@ -108,7 +108,7 @@ describe('the database', () => {
     expect(await opened.selectFrom('journal').select(['revision', 'version']).execute()).toEqual([{ revision: 1, version: 3 }]); // prettier-ignore
     expect((await readJournal(opened, 'p')).changes).toEqual([]);
     expect(await listProjects(opened)).toMatchObject([{ name: 'Old', revision: 1, sheet: { width: 100 } }]);
-    expect(existsSync(`${name}.before-008-exercises`)).toBe(true);
+    expect(existsSync(`${name}.before-009-handed-over`)).toBe(true);
     // It is replayed from what was stored of it, in its own version.
     const began = await beginningOf(opened, 'p');
     expect([began?.revision, (JSON.parse(began!.text) as Art).version]).toEqual([1, 3]);

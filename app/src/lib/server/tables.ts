@@ -41,6 +41,10 @@ export interface Tables {
     score: string;
     /** What was drawn, pixels of the picture: SVG path data. */
     lines: string;
+    /** The drawing's revision then; null where that was not kept. */
+    revision: number | null;
+    /** 1 where it came with a bundle: it is told of in its own project alone. */
+    from_bundle: number;
   };
   /** The drawing as it was at a revision (JSON, mostly deflated); the journal after it leads to what it is. */
   documents: { project_id: string; revision: number; art: string | Buffer };

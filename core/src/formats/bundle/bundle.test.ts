@@ -6,11 +6,13 @@ import { strToU8, zipSync } from 'fflate';
 import { describe, expect, it } from 'vitest';
 import { changeArt } from '../../art/change';
 import { addNode, together } from '../../art/edits';
-import { emptyArt } from '../../art/blank';
+import { emptyArt, placedPicture } from '../../art/blank';
 import { ART_VERSION } from '../../art/limits';
 import { artText } from '../../art/write';
 import { shapeOf } from '../../art/testing';
-import { seeded } from '../../testing';
+import { MOST_ATTEMPTS, type Practised } from '../../practice/attempt';
+import { scoreDrawing, type Score } from '../../practice/score';
+import { seeded, squarePath } from '../../testing';
 import { readBundles } from './read';
 import { writeBundle, writeZip, type Bundle } from './write';
 
@@ -30,6 +32,29 @@ const bundle: Bundle = {
   copies: [{ name: 'before', note: 'as it was', byItself: false, revision: 3, createdAt: '2026-03-01T10:05:00.000Z', art: emptyArt({ width: 100, height: 80, unit: 'mm' }, 'layer') }], // prettier-ignore
   journal: [{ revision: 1, version: ART_VERSION, createdAt: '2026-03-01T10:01:00.000Z', entry: { patches: [], note: null } }], // prettier-ignore
   beginning: { revision: 0, art: JSON.parse(artText(art)) as unknown },
+  practised: null,
+};
+const truth = [{ name: 'Tray', paths: [squarePath(10, 10, 80, 't')], fill: null }];
+const practised: Practised = {
+  exercise: { id: 'tray', title: 'The tray', minutes: 3, todo: ['Eight corners.'], aids: [], truth },
+  picture: placedPicture({
+    id: 'p',
+    source: 'pic-1',
+    name: 'Tray',
+    width: 40,
+    height: 30,
+    placement: [1, 0, 0, 1, 0, 0],
+  }),
+  attempts: [
+    {
+      createdAt: '2026-03-01T10:09:00.000Z',
+      revision: 7,
+      seconds: 61.5,
+      presses: 19,
+      lines: 'M10 10L90 10L90 90L10 90Z',
+      score: scoreDrawing([{ paths: truth[0]!.paths, fill: null }], truth) as Score,
+    },
+  ],
 };
 const manifestOf = (change: (manifest: Record<string, unknown>) => void): Uint8Array => {
   const manifest = { bundle: 1, art: ART_VERSION, name: 'a', createdAt: bundle.createdAt, revision: 0, pictures: [], fonts: [], copies: [] } as Record<string, unknown>; // prettier-ignore
@@ -38,6 +63,32 @@ const manifestOf = (change: (manifest: Record<string, unknown>) => void): Uint8A
 };
 
 describe('a bundle', () => {
+  it('takes an exercise along with its truth and what was handed in of it', () => {
+    const [read] = readBundles(writeBundle({ ...bundle, practised }));
+    expect(read!.practised).toEqual(practised);
+    const none = { ...practised, attempts: [] };
+    expect(readBundles(writeBundle({ ...bundle, practised: none }))[0]!.practised).toEqual(none);
+  });
+
+  it('is refused where its exercise has no truth, or its attempts make no sense', () => {
+    const [attempt] = practised.attempts;
+    const exercise = (more: Partial<Practised['exercise']>): unknown => ({ ...practised, exercise: { ...practised.exercise, ...more } }); // prettier-ignore
+    const tried = (more: object): unknown => ({ ...practised, attempts: [{ ...attempt!, ...more }] });
+    for (const wrong of [
+      exercise({ truth: [] }),
+      exercise({ truth: [{ ...truth[0]!, paths: [] }] }),
+      tried({ seconds: -1 }),
+      tried({ seconds: 1e9 }),
+      tried({ presses: 0.5 }),
+      tried({ lines: 'M0 0 and so on' }),
+      tried({ createdAt: 'yesterday' }),
+      tried({ score: { ...attempt!.score, drawn: 2 } }),
+      tried({ score: { ...attempt!.score, mean: null } }),
+      { ...practised, attempts: Array.from({ length: MOST_ATTEMPTS + 1 }, () => attempt!) },
+    ])
+      expect(() => readBundles(writeBundle({ ...bundle, practised: wrong as Practised }))).toThrow('"exercise.json" in the bundle is broken. Nothing was added.'); // prettier-ignore
+  });
+
   it('read again is what was written, its drawing to the byte', () => {
     const [read] = readBundles(writeBundle(bundle));
     expect(read).toEqual(bundle);

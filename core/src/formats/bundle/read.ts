@@ -4,6 +4,7 @@ import { readArt } from '../../art/check';
 import { ART_VERSION } from '../../art/limits';
 import type { Art } from '../../art/schema';
 import { MirrotError } from '../../error';
+import { practisedSchema, type Practised } from '../../practice/attempt';
 import { BUNDLE_VERSION, MANIFEST, type Bundle, type BundledFile } from './write';
 
 // Nothing in a bundle is believed: it may be cut short, made to fill memory (a "zip bomb"), or name places outside of itself.
@@ -108,6 +109,13 @@ function beginningIn(parts: Readonly<Record<string, Uint8Array>>, now: number): 
   }
 }
 
+/** The exercise that is practised in the project, and what was handed in. */
+function practisedIn(parts: Readonly<Record<string, Uint8Array>>): Practised {
+  const read = practisedSchema.safeParse(jsonOf(parts, 'exercise.json'));
+  if (!read.success) throw broken('"exercise.json" in the bundle is broken.');
+  return read.data;
+}
+
 function bundleOf(parts: Readonly<Record<string, Uint8Array>>): Bundle {
   const said = jsonOf(parts, MANIFEST);
   const version = z.object({ bundle: z.number(), art: z.number() }).safeParse(said);
@@ -132,6 +140,7 @@ function bundleOf(parts: Readonly<Record<string, Uint8Array>>): Bundle {
     createdAt,
     revision,
     beginning,
+    practised: Object.hasOwn(parts, 'exercise.json') ? practisedIn(parts) : null,
     art: artOf(parts, 'drawing.json'),
     pictures: files(read.data.pictures),
     fonts: files(read.data.fonts),

@@ -1,6 +1,7 @@
 import { strToU8, zipSync, type Zippable } from 'fflate';
 import type { Art } from '../../art/schema';
 import { artText } from '../../art/write';
+import type { Practised } from '../../practice/attempt';
 
 // A whole project as one zip file (APPNOTE, PKWARE): a manifest, the drawing, and what it uses beside them as plain files, so
 // that they can be taken out by anyone. What lies in it is written so that one project always gives the same bytes.
@@ -52,6 +53,8 @@ export interface Bundle {
   readonly journal: readonly BundledChange[];
   /** What the drawing was before them, of whatever version; null where that is not known. */
   readonly beginning: { readonly revision: number; readonly art: unknown } | null;
+  /** The exercise that is practised in it, its truth included, and what was handed in; null for none. */
+  readonly practised: Practised | null;
 }
 
 /** Zip cannot tell a time before this: all parts have it. */
@@ -68,6 +71,7 @@ export function writeBundle({
   copies,
   journal,
   beginning,
+  practised,
 }: Bundle): Uint8Array {
   const parts: Zippable = {};
   const put = (path: string, bytes: Uint8Array, packed: boolean): void =>
@@ -97,6 +101,7 @@ export function writeBundle({
   put('drawing.json', strToU8(artText(art)), true);
   if (journal.length > 0) put('journal.json', strToU8(JSON.stringify(journal)), true);
   if (beginning) put('beginning.json', strToU8(JSON.stringify(beginning)), true);
+  if (practised) put('exercise.json', strToU8(JSON.stringify(practised)), true);
   return zipSync(parts);
 }
 

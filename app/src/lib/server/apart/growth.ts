@@ -1,7 +1,16 @@
 // A thread of its own: tells how a drawing grew, and makes moving pictures of it, which takes seconds for long journals.
 import { parentPort, workerData } from 'node:worker_threads';
 import { inflateRawSync } from 'node:zlib';
-import { emptyArt, followGrowth, withTracedLines, writeSvg, type Art, type Growth } from '@mirrot/core';
+import {
+  emptyArt,
+  followGrowth,
+  ghostOf,
+  withTracedLines,
+  writeSvg,
+  type Art,
+  type Growth,
+  type KeptAttempt,
+} from '@mirrot/core';
 import sharp, { type Sharp } from 'sharp';
 
 /** A row of the journal. */
@@ -24,14 +33,24 @@ export interface FilmWish {
   readonly picture: boolean;
 }
 
+/** An attempt at an exercise, to be told as it grew. */
+export interface GhostWish {
+  readonly kind: 'ghost';
+  /** When its project was begun; ISO 8601. */
+  readonly startedAt: string;
+  /** Id of the picture that it was done on. */
+  readonly picture: string;
+  readonly attempt: KeptAttempt;
+}
+
 export interface GrowthWork {
   /** The document it began as: JSON. */
   readonly beginning: string;
   readonly rows: readonly GrowthRow[];
   /** The revision of the beginning. */
   readonly revision: number;
-  /** Left out, it is told as JSON. */
-  readonly film: FilmWish | null;
+  /** Null: all of it is told as JSON. */
+  readonly wish: FilmWish | GhostWish | null;
 }
 
 export type GrowthAnswer =
@@ -58,8 +77,13 @@ function tell(): Uint8Array {
   return Buffer.from(`{"revision":${work.revision},"beginning":${work.beginning},"changes":${changes}}`);
 }
 
+const growth = (): Growth => ({ beginning: JSON.parse(work.beginning), changes: changesOf() });
+
+const ghost = ({ startedAt, picture, attempt }: GhostWish): Uint8Array =>
+  Buffer.from(JSON.stringify(ghostOf(growth(), startedAt, picture, attempt)));
+
 async function film({ kind, width, seconds, hrefs, picture }: FilmWish): Promise<Uint8Array> {
-  const grown = followGrowth({ beginning: JSON.parse(work.beginning), changes: changesOf() });
+  const grown = followGrowth(growth());
   const last = grown.artAt(grown.count);
   const height = Math.max(1, Math.round((width * last.sheet.height) / last.sheet.width));
   const most = Math.floor(Math.min(MOST_FRAMES, seconds * MOST_A_SECOND, MOST_PIXELS / (width * height)));
@@ -95,7 +119,8 @@ async function film({ kind, width, seconds, hrefs, picture }: FilmWish): Promise
 
 let answer: GrowthAnswer;
 try {
-  answer = { bytes: work.film ? await film(work.film) : tell() };
+  const { wish } = work;
+  answer = { bytes: !wish ? tell() : wish.kind === 'ghost' ? ghost(wish) : await film(wish) };
 } catch (error) {
   const { code = 'growth', message } = error as { code?: string; message: string };
   answer = { refused: { code, message } };

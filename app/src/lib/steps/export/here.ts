@@ -56,7 +56,7 @@ async function pngHere(w: Workplace, art: Art): Promise<Blob> {
   return pngOf(await paintSvg(await svgHere(w, art), width, height));
 }
 
-/** The project as a bundle, with what the page has of it: kept copies and journal are on the server. */
+/** The project as a bundle, with what the page has of it: kept copies, journal and exercise are on the server. */
 async function bundleHere(w: Workplace, art: Art): Promise<Uint8Array> {
   const { name, createdAt } = w.project;
   const filed = async (id: string, called: string, address: string): Promise<BundledFile> => ({
@@ -81,6 +81,7 @@ async function bundleHere(w: Workplace, art: Art): Promise<Uint8Array> {
     copies: [],
     journal: [],
     beginning: null,
+    practised: null,
   };
   const bytes = await fileWorker.ask((work) => work.bundle(bundle));
   if (!bytes) throw new Error(STOPPED);

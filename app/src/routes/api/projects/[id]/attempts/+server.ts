@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { body, route } from '$lib/server/answer';
-import { handIn } from '$lib/server/exercises';
+import { handIn } from '$lib/server/attempts';
 import { handInRequest } from '$lib/wire-practice';
 import type { RequestEvent } from './$types';
 

@@ -1,6 +1,6 @@
 import { json } from '@sveltejs/kit';
 import { route } from '$lib/server/answer';
-import { getCoach } from '$lib/server/exercises';
+import { getCoach } from '$lib/server/attempts';
 import type { RequestEvent } from './$types';
 
 export const GET = route(async ({ params }: RequestEvent, db) => json(await getCoach(db, params.id)));

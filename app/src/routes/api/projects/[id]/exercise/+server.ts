@@ -1,6 +1,7 @@
 import { json } from '@sveltejs/kit';
 import { body, route } from '$lib/server/answer';
-import { getPractised, makeExercise } from '$lib/server/exercises';
+import { getPractised } from '$lib/server/attempts';
+import { makeExercise } from '$lib/server/exercises';
 import { newExerciseRequest } from '$lib/wire-practice';
 import type { RequestEvent } from './$types';
 

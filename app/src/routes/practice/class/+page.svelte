@@ -1,0 +1,5 @@
+<script lang="ts">
+  import Class from '$lib/practice/Class.svelte';
+</script>
+
+<Class />
