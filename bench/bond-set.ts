@@ -5,6 +5,7 @@ import {
   fieldTiles,
   FINEST_BLUR,
   parsePathData,
+  reachLevel,
   rgbToOklab,
   seeded,
   transformPath,
@@ -218,21 +219,30 @@ export function roughly(path: Path, size: number, seed: number): Path {
 export const filledAs = ({ fill }: Condition): Oklab =>
   rgbToOklab(fill.map((v) => v / 255) as unknown as Rgb);
 
-const finest = new WeakMap<FieldTiles, ReachField>();
+const finest = new WeakMap<FieldTiles, FieldTiles>();
 /** The same picture with the least blur, made where it is asked for. */
-export function finestOf(fine: FieldTiles): ReachField {
-  let found = finest.get(fine);
-  if (!found) {
-    const tiles = fieldTiles(fine.raster, 'edge', FINEST_BLUR);
-    finest.set(fine, (found = { fine: tiles, coarse: tiles, ratio: 1 }));
-  }
+export function finestOf(tiles: FieldTiles): FieldTiles {
+  let found = finest.get(tiles);
+  if (!found) finest.set(tiles, (found = fieldTiles(tiles.raster, 'edge', FINEST_BLUR)));
   return found;
 }
-/** What Reach looks at: a picture, and the same made smaller by halves. */
-export const pyramid = ([fine, ...smaller]: readonly FieldTiles[]): ReachField => ({
-  fine: fine!,
-  coarse: fine!,
-  ratio: 1,
-  finest: () => finestOf(fine!),
-  ...(smaller.length > 0 && { halved: () => pyramid(smaller) }),
-});
+/**
+ * What Reach looks at, as the worker puts it together: a picture, and the same made smaller by halves.
+ *
+ * @param far from the last anchor to the pointer, picture pixels
+ */
+export function pyramid(fields: readonly FieldTiles[], far = 0): ReachField {
+  const [fine, ...smaller] = fields as [FieldTiles, ...FieldTiles[]];
+  const level = Math.min(smaller.length, reachLevel(1, far));
+  const coarse = fields[level]!;
+  const ratio = 2 ** level;
+  return {
+    fine,
+    coarse,
+    ratio,
+    ...(fine.kind === 'edge' && {
+      finest: () => ({ fine: finestOf(fine), coarse: finestOf(coarse), ratio }),
+      ...(smaller.length > 0 && { halved: () => pyramid(smaller, far / 2) }),
+    }),
+  };
+}

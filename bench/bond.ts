@@ -109,7 +109,7 @@ for (const condition of CONDITIONS) {
       for (const [size, scale] of [1, 0.5].entries()) {
         const whole = transformPath(truth, [scale, 0, 0, scale, 0, 0]);
         const seenBy = scale === 1 ? [field, ...smaller] : smaller;
-        const done = clickAlong(pyramid(seenBy), whole, TOLERANCE_PX, 8, {
+        const done = clickAlong((far) => pyramid(seenBy, far), whole, TOLERANCE_PX, 8, {
           light,
           strays: STRAYS_PX,
           seed: 300 + k,
@@ -118,7 +118,7 @@ for (const condition of CONDITIONS) {
           rest: (p) =>
             seenBy.forEach((tiles, level) => {
               const at = scaled(p, 1 / 2 ** level);
-              for (const warm of [tiles, finestOf(tiles).fine]) while (warmTile(warm, at, AHEAD_PX));
+              for (const warm of [tiles, finestOf(tiles)]) while (warmTile(warm, at, AHEAD_PX));
             }),
         });
         const r = reached[size]!;

@@ -1,198 +1,138 @@
-// What it costs a hand to lay an outline within half a pixel of its edge, way by way: presses, and seconds by the keystroke-level
-// model. The hand strays as much as a pointer does at 100 %, works without Reach or Settle at first, and then mends what is worst at
-// 400 % until all of it is near enough.
+// What it costs a hand to lay outlines within half a pixel of their edges, way by way: presses, and seconds by the keystroke-level
+// model; on the bench's own outlines, on the demo's originals and on the exercises.
+import { join } from 'node:path';
 import {
-  deriveFlow,
+  driftFigures,
   edgeTiles,
-  flowAll,
-  nearestOnPath,
-  pullSegment,
-  segmentCount,
-  segmentCubic,
-  settle,
-  type FieldTiles,
+  fieldFor,
+  fieldTiles,
+  parseHex,
+  lineBlur,
+  measureDrift,
+  rgbToOklab,
   type Oklab,
   type Path,
-  type Point,
+  type Raster,
 } from '@mirrot/core';
-import { cubicLength, cubicPoint } from '../core/src/geometry/cubic';
-import { distance } from '../core/src/geometry/vector';
 import { halved } from '../core/src/picture/halve';
-import { seeded } from '../core/src/seed';
-import { clickAlong } from '../core/src/trace/clicking';
-import { CONDITIONS, filledAs, pyramid, truthsOfSet } from './bond-set';
-import { click, drag, freshHand, press, type Hand } from './keystrokes';
+import { EXERCISES } from '../demo/exercises/index';
+import { shippedExercise } from '../demo/exercises/shipped';
+import { GOURD } from '../demo/originals/gourd';
+import { GROWER } from '../demo/originals/grower';
+import { CONDITIONS, filledAs, truthsOfSet } from './bond-set';
+import { freshHand } from './keystrokes';
+import { CASES, picturePixels, pixels, truths, type Case as Pictured } from './originals';
+import { NEAR_ENOUGH_PX, offsOf, strayingHand, WAYS, type Case, type Seen } from './ways';
 
-/** How far a hand strays either way at 100 %, screen pixels, and how many times it looks closer to mend. */
-const STRAYS_PX = 2.5;
-const CLOSER = 4;
-/** Near enough, on the mean; and so many mends are enough of trying. */
-const NEAR_ENOUGH_PX = 0.5;
-const MOST_MENDS = 80;
-/** Corners that turn by more than this stay so when a rough pass is made flowing, as on the desk. */
-const SHARPEST = (70 * Math.PI) / 180;
+/** An outline that shows for so much of its length, and lies so near the edge that is seen, is measured. */
+const IN_SIGHT = 0.5;
+const ON_EDGE_PX = 0.6;
 
-/** How far each segment of a path lies from an outline, on the mean, and all of it. */
-function offsOf(path: Path, truth: Path): { readonly segments: number[]; readonly mean: number } {
-  let [sum, count] = [0, 0];
-  const segments = Array.from({ length: segmentCount(path) }, (_, s) => {
-    const cubic = segmentCubic(path, s);
-    const n = Math.max(4, Math.round(cubicLength(cubic) / 4));
-    let own = 0;
-    for (let i = 0; i < n; i++) own += nearestOnPath(truth, cubicPoint(cubic, (i + 0.5) / n))!.distance;
-    sum += own * (cubicLength(cubic) / n);
-    count += cubicLength(cubic);
-    return own / n;
+/** A picture as it is seen by who follows its edges, or the middles of strokes of a width. */
+function seenAs(raster: Raster, width: number | null): Seen {
+  const half = halved(raster);
+  const sizes = [raster, half, halved(half)];
+  const edges = sizes.map((r) => edgeTiles(r));
+  if (width === null) return { fields: edges, borders: edges, stroke: undefined };
+  const lines = sizes.map((r, i) => fieldTiles(r, 'line', lineBlur(width / 2 ** i)));
+  const { kind, stroke } = fieldFor('middle', width);
+  return { fields: lines, borders: kind === 'edge' ? edges : lines, stroke };
+}
+
+interface Group {
+  readonly name: string;
+  readonly cases: readonly Case[];
+  /** Outlines that are not in sight. */
+  readonly left: number;
+}
+
+function groupOf(
+  name: string,
+  outlines: readonly { readonly truth: Path; readonly seen: Seen; readonly own?: Oklab }[],
+): Group {
+  const cases = outlines.flatMap(({ truth, seen, own }, k): Case[] => {
+    const { borders, stroke } = seen;
+    const on = driftFigures([measureDrift(truth, borders[0]!, { reach: 6, light: 'true', stroke })], 1);
+    if (!(on.measured > IN_SIGHT * on.length && on.mean < ON_EDGE_PX)) return [];
+    return [{ truth, seen, own, stray: strayingHand(500 + k) }];
   });
-  return { segments, mean: count > 0 ? sum / count : 0 };
+  return { name, cases, left: outlines.length - cases.length };
 }
 
-interface Case {
-  readonly truth: Path;
-  readonly fields: readonly FieldTiles[];
-  readonly own: Oklab;
-  readonly stray: (p: Point, closer?: number) => Point;
+interface Cost {
+  presses: number;
+  seconds: number;
+  off: number;
+  near: number;
 }
 
-/**
- * Mends what is worst, closer to, until it is near enough: a side by one pull where that does, else its anchors and its handles, one
- * after the other.
- */
-function mended(path: Path, { truth, stray }: Case, hand: Hand): Path {
-  let now = path;
-  let off = offsOf(now, truth);
-  if (off.mean > NEAR_ENOUGH_PX) press(hand, 2);
-  const within = (2 * STRAYS_PX) / CLOSER;
-  /** An anchor's place, or one of its handles, drawn to where it should be, unless it is there. */
-  const drawn = (i: number, what: 'at' | 'in' | 'out'): void => {
-    const [a, meant] = [now.anchors[i]!, truth.anchors[i]!];
-    const [is, should] = what === 'at' ? [a, meant] : [a[what], meant[what]];
-    if (is === should || (is && should && distance(is, should) <= within)) return;
-    drag(hand);
-    const by = should && stray(should, CLOSER);
-    const next = what === 'at' ? { ...a, x: by!.x, y: by!.y } : { ...a, kind: 'corner' as const, [what]: by };
-    // Flowing neighbours follow.
-    now = deriveFlow({ ...now, anchors: now.anchors.map((old, k) => (k === i ? next : old)) });
-  };
-  for (let k = 0; k < MOST_MENDS && off.mean > NEAR_ENOUGH_PX; k++) {
-    const worst = off.segments.indexOf(Math.max(...off.segments));
-    const { point } = nearestOnPath(truth, cubicPoint(segmentCubic(now, worst), 0.5))!;
-    const pulled = pullSegment(now, worst, 0.5, stray(point, CLOSER));
-    if (offsOf(pulled, truth).segments[worst]! <= NEAR_ENOUGH_PX) {
-      drag(hand);
-      now = pulled;
-    } else {
-      const next = (worst + 1) % now.anchors.length;
-      for (const i of [worst, next]) drawn(i, 'at');
-      drawn(worst, 'out');
-      drawn(next, 'in');
+/** What each way costs on all outlines of a group together. */
+const costsOf = ({ cases }: Group): Cost[] =>
+  Object.values(WAYS).map((draw) => {
+    const cost: Cost = { presses: 0, seconds: 0, off: 0, near: 0 };
+    for (const c of cases) {
+      const hand = freshHand();
+      const { path, whole } = draw(c, hand);
+      const { mean } = offsOf(path, c.truth);
+      cost.presses += hand.presses;
+      cost.seconds += hand.seconds;
+      cost.off += mean;
+      if (whole && mean <= NEAR_ENOUGH_PX) cost.near++;
     }
-    off = offsOf(now, truth);
-  }
-  return now;
-}
-
-/** Anchors clicked, straight sides between them. */
-const clicked = ({ truth, stray }: Case, hand: Hand): Path => ({
-  ...truth,
-  anchors: truth.anchors.map((a) => {
-    click(hand);
-    const { x, y } = stray(a);
-    return { ...a, x, y, kind: 'corner', in: null, out: null };
-  }),
-});
-/** Sides that bend pulled once each. */
-function pulledOnce(path: Path, { truth, stray }: Case, hand: Hand): Path {
-  let now = path;
-  for (let s = 0; s < segmentCount(now); s++) {
-    const middle = cubicPoint(segmentCubic(truth, s), 0.5);
-    if (nearestOnPath(path, middle)!.distance < 2 * STRAYS_PX) continue;
-    drag(hand);
-    now = pullSegment(now, s, 0.5, stray(middle));
-  }
-  return now;
-}
-
-const WAYS: Readonly<Record<string, (c: Case, hand: Hand) => Path>> = {
-  'handles while going': (c, hand) => {
-    const { truth, stray } = c;
-    const handle = (h: Point | null): Point | null => h && stray(h);
-    const path: Path = {
-      ...truth,
-      anchors: truth.anchors.map((a) => {
-        const { x, y } = stray(a);
-        if (!a.in && !a.out) click(hand);
-        else drag(hand);
-        // The drag pulls both handles out as long; a corner's other one is pulled by itself.
-        if (a.kind === 'corner' && a.in && a.out) drag(hand);
-        const out = handle(a.out);
-        const mirrored = a.kind !== 'corner' && out && a.in ? { x: -out.x, y: -out.y } : handle(a.in);
-        return { ...a, x, y, out, in: mirrored };
-      }),
-    };
-    click(hand);
-    return mended(path, c, hand);
-  },
-  'corners, then pull': (c, hand) => {
-    const path = clicked(c, hand);
-    click(hand);
-    return mended(pulledOnce(path, c, hand), c, hand);
-  },
-  'rough pass, Flow all': (c, hand) => {
-    const path = clicked(c, hand);
-    click(hand);
-    press(hand);
-    return mended(flowAll(path, { sharpest: SHARPEST }), c, hand);
-  },
-  Reach: (c, hand) => {
-    const { path } = clickAlong(pyramid(c.fields), c.truth, 0.6, 8, { light: 'true', strays: STRAYS_PX });
-    for (let i = 0; i <= path.anchors.length; i++) click(hand);
-    return path;
-  },
-  'corners, pull, Settle': (c, hand) => {
-    const path = clicked(c, hand);
-    click(hand);
-    const rough = pulledOnce(path, c, hand);
-    const [field, ...coarser] = c.fields;
-    press(hand);
-    const { path: settled } = settle(rough, field!, { reach: 12, light: 'true', coarser, own: c.own });
-    press(hand);
-    return mended(settled, c, hand);
-  },
-};
+    return cost;
+  });
 
 const condition = CONDITIONS.find((c) => c.name === 'lens 0.7')!;
-const cases: readonly Case[] = await Promise.all(
-  truthsOfSet.map(async ({ truth }, k): Promise<Case> => {
-    const raster = await condition.take(truth, k);
-    const half = halved(raster);
-    const random = seeded(500 + k);
-    return {
-      truth,
-      fields: [edgeTiles(raster), edgeTiles(half), edgeTiles(halved(half))],
-      own: filledAs(condition),
-      stray: (p, closer = 1) => ({
-        x: p.x + (STRAYS_PX / closer) * (2 * random() - 1),
-        y: p.y + (STRAYS_PX / closer) * (2 * random() - 1),
-      }),
-    };
-  }),
+const set = groupOf(
+  'bench outlines',
+  await Promise.all(
+    truthsOfSet.map(async ({ truth }, k) => {
+      const seen = seenAs(await condition.take(truth, k), null);
+      return { truth, seen, own: filledAs(condition) };
+    }),
+  ),
 );
 console.log(`Effort to lie within ${NEAR_ENOUGH_PX} px of the edge on the mean, an outline (keystroke-level model, times from memory):`); // prettier-ignore
 console.log('                          presses  seconds   as long as the first   px   near enough');
-let first = 0;
-for (const [name, draw] of Object.entries(WAYS)) {
-  let [presses, seconds, near, off] = [0, 0, 0, 0];
-  for (const c of cases) {
-    const hand = freshHand();
-    const { mean } = offsOf(draw(c, hand), c.truth);
-    presses += hand.presses / cases.length;
-    seconds += hand.seconds / cases.length;
-    off += mean / cases.length;
-    if (mean <= NEAR_ENOUGH_PX) near++;
-  }
-  first ||= seconds;
+const names = Object.keys(WAYS);
+const count = set.cases.length;
+costsOf(set).forEach(({ presses, seconds, off, near }, i, all) => {
   console.log(
-    `  ${name.padEnd(22)} ${presses.toFixed(1).padStart(8)} ${seconds.toFixed(0).padStart(8)} ${(seconds / first).toFixed(2).padStart(14)} ${off.toFixed(2).padStart(14)} ${near.toString().padStart(6)} of ${cases.length}`,
+    `  ${names[i]!.padEnd(22)} ${(presses / count).toFixed(1).padStart(8)} ${(seconds / count).toFixed(0).padStart(8)} ${(seconds / all[0]!.seconds).toFixed(2).padStart(14)} ${(off / count).toFixed(2).padStart(14)} ${near.toString().padStart(6)} of ${count}`,
   );
+});
+
+const originals = async (): Promise<Group[]> =>
+  Promise.all(
+    [...CASES, ...[GOURD, GROWER].map((original) => ({ original, width: null }))].map(async (each) => {
+      const c: Pictured = { ...each, shapes: /./ };
+      const seen = seenAs(await pixels(c.original.name), c.width);
+      return groupOf(c.original.name, truths(c).map(({ truth }) => ({ truth, seen })));
+    }),
+  ); // prettier-ignore
+
+const exercises = async (): Promise<Group[]> =>
+  Promise.all(
+    EXERCISES.map(async (original, k) => {
+      const { id, title, truth } = shippedExercise(original);
+      const file = `${String(k + 1).padStart(2, '0')}-${id}.jpg`;
+      const raster = await picturePixels(join(import.meta.dirname, '..', 'demo', 'exercises', file));
+      const width = original.shapes[0]!.line ?? null;
+      const seen = seenAs(raster, width);
+      const outlines = truth.flatMap(({ paths, fill }) => paths.map((path) => ({ truth: path, seen, ...(fill && { own: rgbToOklab(parseHex(fill)) }) }))); // prettier-ignore
+      return groupOf(title, outlines);
+    }),
+  );
+
+console.log('\nThe same on each original, seconds for all its outlines in sight; in brackets how many of them lie near enough where not all do:'); // prettier-ignore
+console.log(`  ${''.padEnd(24)} outlines anchors ${names.map((n) => n.padStart(24)).join('')}`);
+for (const group of [...(await originals()), ...(await exercises())]) {
+  const { name, cases, left } = group;
+  if (cases.length === 0) {
+    console.log(`  ${name.padEnd(24)} ${`0 of ${left}`.padStart(8)}    none of its outlines lies on edges`);
+    continue;
+  }
+  const anchors = cases.reduce((n, c) => n + c.truth.anchors.length, 0);
+  const told = costsOf(group).map(({ seconds, near }) => `${seconds.toFixed(0)}${near < cases.length ? ` (${near})` : ''}`.padStart(24)); // prettier-ignore
+  console.log(`  ${name.padEnd(24)} ${`${cases.length}${left > 0 ? ` of ${cases.length + left}` : ''}`.padStart(8)} ${anchors.toString().padStart(7)} ${told.join('')}`); // prettier-ignore
 }

@@ -11,11 +11,12 @@ import { PEN, PLANT_LABELS } from '../demo/originals/plant-labels';
 import { WATERING_CAN } from '../demo/originals/watering-can';
 import { BADGE_CORNERS } from '../demo/scene';
 
-export const pixels = async (name: string): Promise<Raster> => {
-  const file = join(import.meta.dirname, '..', 'demo', 'pictures', `${name}.jpg`);
+export const picturePixels = async (file: string): Promise<Raster> => {
   const { data, info } = await sharp(file).ensureAlpha().raw().toBuffer({ resolveWithObject: true });
   return { width: info.width, height: info.height, data: new Uint8ClampedArray(data) };
 };
+export const pixels = (name: string): Promise<Raster> =>
+  picturePixels(join(import.meta.dirname, '..', 'demo', 'pictures', `${name}.jpg`));
 
 const map = homography(cornersOf(GATE_BADGE), BADGE_CORNERS);
 

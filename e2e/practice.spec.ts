@@ -126,6 +126,14 @@ test('a finished project becomes an exercise: its drawing measures what is drawn
   await expect(page.getByText('all changes kept')).toBeVisible();
   await page.getByRole('button', { name: 'Hand in' }).click();
   await expect(page.getByText(/of the outline has no line near it/)).toBeVisible();
+  // A bundle carries it to a class: its truth, its picture, and what was handed in here.
+  const project = page.url().split('/').at(-2)!;
+  const buffer = await (await page.request.get(`${URL()}/api/projects/${project}/export.zip`)).body();
+  const added = await page.request.post(`${URL()}/api/projects/import`, { multipart: { file: { name: 'can.zip', mimeType: 'application/zip', buffer } } }); // prettier-ignore
+  const { project: carried } = (await added.json()) as { project: { id: string; practised: string } };
+  expect(carried.practised).toBe('The can for a class');
+  const answer = await (await page.request.get(`${URL()}/api/projects/${carried.id}/answer`)).json();
+  expect(answer).toMatchObject({ exercise: { title: 'The can for a class' }, attempts: [{ here: true }] });
   await page.getByRole('link', { name: 'All exercises' }).click();
   await expect(page.getByRole('button', { name: 'Begin The can for a class' })).toBeVisible();
 });

@@ -113,6 +113,7 @@ export const FERN: Original = {
     { name: 'Stems', shapes: [{ name: 'Rib', d: STEM, sample: [430, 1560] }, ...COILS] },
     { name: 'Leaflets', shapes: LEAFLETS.map(({ name, d }) => ({ name, d, sample: foot(d) })) },
   ],
+  // The noise that roughens the line is opaque: seen through its own opacity it would be half as bright, and shift all of the line.
   photograph: () => `
 <svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}">
 <defs>
@@ -125,7 +126,8 @@ export const FERN: Original = {
     <feColorMatrix values="0 0 0 0 0.55  0 0 0 0 0.44  0 0 0 0 0.26  0.5 0 0 0 -0.16"/>
   </filter>
   <filter id="pencil" x="-0.05" y="-0.05" width="1.1" height="1.1">
-    <feTurbulence type="fractalNoise" baseFrequency="0.35" numOctaves="2" seed="5" result="rough"/>
+    <feTurbulence type="fractalNoise" baseFrequency="0.35" numOctaves="2" seed="5"/>
+    <feColorMatrix values="1 0 0 0 0  0 1 0 0 0  0 0 1 0 0  0 0 0 0 1" result="rough"/>
     <feDisplacementMap in="SourceGraphic" in2="rough" scale="3.4" xChannelSelector="R" yChannelSelector="G" result="line"/>
     <feTurbulence type="fractalNoise" baseFrequency="0.8" numOctaves="2" seed="21"/>
     <feColorMatrix values="0 0 0 0 0  0 0 0 0 0  0 0 0 0 0  0 0 3.2 0 -0.72" result="grain"/>

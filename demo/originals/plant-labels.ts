@@ -101,6 +101,7 @@ export const PLANT_LABELS: Original = {
   width: WIDTH,
   height: HEIGHT,
   layers: STROKES.map(({ name, shapes }) => ({ name: name[0]!.toUpperCase() + name.slice(1), shapes })),
+  // The noise that roughens the line is opaque: seen through its own opacity it would be half as bright, and shift all of the line.
   photograph: () => `
 <svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}">
 <defs>
@@ -111,7 +112,8 @@ export const PLANT_LABELS: Original = {
     <feComposite in2="SourceAlpha" operator="in"/>
   </filter>
   <filter id="ink" x="-0.1" y="-0.1" width="1.2" height="1.2">
-    <feTurbulence type="fractalNoise" baseFrequency="0.12" numOctaves="2" seed="9" result="rough"/>
+    <feTurbulence type="fractalNoise" baseFrequency="0.12" numOctaves="2" seed="9"/>
+    <feColorMatrix values="1 0 0 0 0  0 1 0 0 0  0 0 1 0 0  0 0 0 0 1" result="rough"/>
     <feDisplacementMap in="SourceGraphic" in2="rough" scale="3" xChannelSelector="R" yChannelSelector="G"/>
   </filter>
 </defs>

@@ -56,6 +56,7 @@ export const SEED_PACKET: Original = {
   width: WIDTH,
   height: HEIGHT,
   layers: [{ name: 'Ink', shapes }],
+  // The noise that roughens the line is opaque: seen through its own opacity it would be half as bright, and shift all of the line.
   photograph: () => `
 <svg xmlns="http://www.w3.org/2000/svg" width="${WIDTH}" height="${HEIGHT}" viewBox="0 0 ${WIDTH} ${HEIGHT}">
 <defs>
@@ -64,7 +65,8 @@ export const SEED_PACKET: Original = {
     <feColorMatrix values="0 0 0 0 0.45  0 0 0 0 0.38  0 0 0 0 0.24  0.3 0.2 0 0 -0.18"/>
   </filter>
   <filter id="ink" x="-0.1" y="-0.1" width="1.2" height="1.2">
-    <feTurbulence type="fractalNoise" baseFrequency="0.1" numOctaves="2" seed="3" result="rough"/>
+    <feTurbulence type="fractalNoise" baseFrequency="0.1" numOctaves="2" seed="3"/>
+    <feColorMatrix values="1 0 0 0 0  0 1 0 0 0  0 0 1 0 0  0 0 0 0 1" result="rough"/>
     <feDisplacementMap in="SourceGraphic" in2="rough" scale="2.4" xChannelSelector="R" yChannelSelector="G"/>
   </filter>
   <linearGradient id="light" x1="0" y1="0" x2="1" y2="1">

@@ -45,13 +45,14 @@ const ONWARD = 900;
  * Clicks along an outline: from each anchor the pointer goes along it until a tick stands still behind the pointer, and
  * clicks there; near its beginning it closes.
  *
+ * @param field the picture; or what of it is looked at from an anchor so many pixels off
  * @param near picture pixels about the pointer within which things attract
  * @param clock milliseconds
  * @param strays how far the hand strays from the outline either way, pixels; `seed` says how
  * @param rest what happens at a place between two questions
  */
 export function clickAlong(
-  field: ReachField,
+  field: ReachField | ((far: number) => ReachField),
   truth: Path,
   tolerance: number,
   near: number,
@@ -85,10 +86,13 @@ export function clickAlong(
     to?: { at: Point; arrive: Point | null },
   ): Reached | null => {
     // It goes on with each move until all of it is there.
+    const at = to?.at ?? p;
+    const far = start ? Math.max(Math.abs(at.x - start.at.x), Math.abs(at.y - start.at.y)) : 0;
+    const seen = typeof field === 'function' ? field(far) : field;
     for (;;) {
       rest(p);
       const from = clock();
-      const got = reach(field, start, p, { tolerance, near, light, ...(to && { to, most: CHAIN }) }, memory);
+      const got = reach(seen, start, p, { tolerance, near, light, ...(to && { to, most: CHAIN }) }, memory);
       times.push(clock() - from);
       if (!memory.open) return got;
     }

@@ -57,7 +57,8 @@ export function edgeThrough(
   const ahead = followEdge(field, at, way, far, back.toReversed(), training);
   const seen = ontoPlaces(field, ontoEdge(field, [...back.toReversed(), at, ...ahead], 1.5), light);
   const { points, corners } = sharpenCorners(seen.points, seen.soft);
-  return { run: runOfPoints(points, corners), index: back.length };
+  // Corners made sharp leave fewer points than were followed.
+  return { run: runOfPoints(points, corners), index: nearestIndex(points, at, back.length) };
 }
 
 /** A corner of the run within reach of a place, the nearest. */

@@ -8,6 +8,7 @@ import { transformPath } from '../path/path-map';
 import { circlePath, squarePath } from '../testing';
 import { clickAlong, pointsAlong } from './clicking';
 import { EDGE_BLUR, edgeTiles, fieldTiles, type FieldTiles } from './field-tiles';
+import { lineBlur } from './follow';
 import { halved } from '../picture/halve';
 import { chainRun, farthestFrom } from '../path/fit-chain';
 import { runOfPoints } from '../path/fit-path';
@@ -224,6 +225,21 @@ describe('reach where there is little to follow', () => {
   const nothing = painted(120, 120, [], [200, 190, 180], 0);
   const fine = fieldTiles(nothing, 'edge', EDGE_BLUR);
   const flat: ReachField = { fine, coarse: fine, ratio: 1 };
+  it('begins on a short bent stroke, wherever the pointer is about it, though its corner takes most of it', () => {
+    const bent = ['M69 84L62 65L57 67L64 86Z', 'M59 63L34 71L36 77L60 69Z'].map((d) => ({ path: parsePathData(d)[0]!, rgb: INK })); // prettier-ignore
+    const fine = fieldTiles(painted(120, 120, bent, PAPER, 24), 'line', lineBlur(6));
+    let begun = 0;
+    for (let y = 50; y < 100; y += 3)
+      for (let x = 24; x < 84; x += 3) {
+        const got = reach({ fine, coarse: fine, ratio: 1 }, null, { x, y }, WHERE, reachMemory());
+        if (!got) continue;
+        begun++;
+        const off = Math.min(...[[66.5, 85, 59.5, 66], [59.5, 66, 35, 74]].map(([ax, ay, bx, by]) => nearestOnPath(parsePathData(`M${ax} ${ay}L${bx} ${by}`)[0]!, got.at)!.distance)); // prettier-ignore
+        expect(off).toBeLessThan(10);
+      }
+    expect(begun).toBeGreaterThan(20);
+  });
+
   it('offers nothing on flat ground, off the picture, and far from any edge', () => {
     expect(reach(flat, null, { x: 60, y: 60 }, WHERE, reachMemory())).toBeNull();
     expect(reach(flat, start(20, 20), { x: 60, y: 60 }, WHERE, reachMemory())).toBeNull();
