@@ -255,6 +255,40 @@ try {
   await practice.waitForLoadState('networkidle');
   await keep(practice, 'answer');
 
+  // A class of made-up names hands the leaf in: each with a line farther off than the one before.
+  const handedIn = [];
+  for (const [k, name] of [
+    'Amber Finch',
+    'Bo Reed',
+    'Cleo Marsh',
+    'Dov Hale',
+    'Esme Thorn',
+    'Ivo Larch',
+  ].entries()) {
+    const { id: own } = await post('/api/exercises/leaf/projects', {});
+    const off = (n, by) =>
+      anchor(300 + by * k, 660 - by * k, [340 - n * k, 99 - 2 * n * k], [31, -338 + 5 * n * k]);
+    const tip = anchor(930 - k, 210 + 2 * k, [-309 + 4 * k, -29], [-29, 309 - 6 * k]);
+    for (const [n, path] of [leaf([off(9, 3), tip]), leaf([off(3, 1), tip])]
+      .slice(0, 1 + ((k + 1) % 2))
+      .entries()) {
+      const value = n === 0 ? { ...shape, paths: [path] } : path;
+      const at = n === 0 ? { op: 'add', path: '/layers/0/children/-' } : { op: 'replace', path: '/layers/0/children/0/paths/0' }; // prettier-ignore
+      await post(`/api/projects/${own}/changes`, { base: n, changes: [{ ...at, value }] });
+      await post(`/api/projects/${own}/attempts`, { seconds: 64 + 31 * n + 17 * k, presses: 12 + 7 * n + 2 * k }); // prettier-ignore
+    }
+    const bundle = await practice.request.get(`${server.address}/api/projects/${own}/export.zip`);
+    handedIn.push({ name: `${name}.zip`, mimeType: 'application/zip', buffer: await bundle.body() });
+    await practice.request.delete(`${server.address}/api/projects/${own}`);
+  }
+  await practice.goto(`${server.address}/practice/class`);
+  const chooser = practice.waitForEvent('filechooser');
+  await practice.getByRole('button', { name: 'Put in bundles' }).click();
+  await (await chooser).setFiles(handedIn);
+  await practice.getByRole('row', { name: /^Ivo Larch/ }).waitFor();
+  await practice.getByRole('button', { name: 'mean', exact: true }).click();
+  await keep(practice, 'class');
+
   // Picture and drawing side by side; how it grew; the report on it.
   const { page: compared } = await desk('Watering can');
   await compared.keyboard.press('5');
@@ -276,18 +310,6 @@ try {
   await compared.getByAltText('The picture of Watering can').waitFor();
   await compared.waitForTimeout(2000);
   await keep(compared, 'report');
-
-  // Groups in the stack, one of them worked in.
-  // As tall as it takes to show thirty rows.
-  const { page: grouped } = await desk('Grower');
-  await grouped.setViewportSize({ width: 1280, height: 1600 });
-  await grouped.keyboard.press('0');
-  await grouped.keyboard.press('3');
-  await grouped.getByRole('row', { name: /^Left eye with brow/ }).click({ position: { x: 110, y: 18 } });
-  await grouped.keyboard.press('Enter');
-  await grouped.getByRole('navigation', { name: 'Group worked in' }).waitFor();
-  await grouped.waitForTimeout(1500);
-  await keep(grouped, 'stack');
 
   // An inked sketch: what looks like a mistake in it.
   const packet = await desk('Seed packet');

@@ -103,32 +103,36 @@ export function measureDrift(
   const raw = chains.map((c) => profiles(c, field, half, step, stroke / 2));
   if (field.kind === 'line') rectifyPolarity(raw, wide);
   const rows = raw.map((r, i) => smoothRows(r, chains[i]!.length, wide, ring));
-  const values: { station: Station; value: number; strength: number }[] = [];
   const { width, height } = field.raster;
   const pixel = Math.round(1 / step);
   const unlikeAt = own && light ? unlikeness(field.raster, own) : null;
-  chains.forEach((stations, c) => {
+  const tracked = chains.map((stations, c) => {
     const row = rows[c]!;
     const thresholds = thresholdsAlong(stations, field, ring);
     const strange = unlikeAt && strangeness(stations, row, field, half, step, thresholds, unlikeAt, ring);
-    const ks = track(row, stations.length, half, step, thresholds, ring, spacing, strange);
-    const found = stations.map((station, i) => {
+    const ks = track(row, stations.length, half, step, thresholds, ring, spacing, strange?.cost ?? null);
+    return stations.map((station, i): Picked => {
       let k = ks[i]!;
       const inside =
         station.at.x >= 0 && station.at.y >= 0 && station.at.x <= width && station.at.y <= height;
-      if (k < 0 || !inside) return { station, value: NaN, strength: 0 };
+      if (k < 0 || !inside) return { station, value: NaN, strength: 0, reversed: false };
       const s = (m: number): number => row[i * wide + m]!;
       // Up to the top of the hill the track runs along.
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
-      if (k === 0 || k === wide - 1 || s(k) < thresholds[i]!) return { station, value: NaN, strength: s(k) };
+      if (k === 0 || k === wide - 1 || s(k) < thresholds[i]!) return { station, value: NaN, strength: s(k), reversed: false }; // prettier-ignore
+      const reversed = strange?.reversed[i * wide + k] === 1;
       // Far up it is another edge's, and this one its shoulder: the picture's own pixels tell them apart.
       const shoulder =
         light !== null && Math.abs(k - ks[i]!) * step > SHOULDER_PX && s(ks[i]!) >= thresholds[i]!;
-      if (shoulder) return { station, value: (ks[i]! - half) * step, strength: s(ks[i]!) };
+      if (shoulder) return { station, value: (ks[i]! - half) * step, strength: s(ks[i]!), reversed };
       const off = hillTop(s(Math.max(0, k - pixel)), s(k), s(Math.min(wide - 1, k + pixel))) / 2;
-      return { station, value: (k - half) * step + off, strength: s(k) };
+      return { station, value: (k - half) * step + off, strength: s(k), reversed };
     });
+  });
+  dropReversed(tracked.flat());
+  const values: Picked[] = [];
+  tracked.forEach((found, c) => {
     let soft = field.blur;
     if (light) soft = toPlaces(found, field.raster, { light, spacing, ring });
     else if (field.kind === 'edge')
@@ -145,7 +149,7 @@ export function measureDrift(
       ).forEach((v, i) => (found[i]!.value = v));
     values.push(...found);
   });
-  for (const station of hidden) values.push({ station, value: NaN, strength: 0 });
+  for (const station of hidden) values.push({ station, value: NaN, strength: 0, reversed: false });
   const covered = new Set(hidden);
   values.sort((a, b) => a.station.segment - b.station.segment || a.station.t - b.station.t);
   const n = values.length;
@@ -166,6 +170,24 @@ export function measureDrift(
     drift.covered[i] = covered.has(station) ? 1 : 0;
   });
   return drift;
+}
+
+/** An edge as it was picked across a station. */
+interface Picked extends Found {
+  strength: number;
+  /** The shape's colour lies on its outer side. */
+  readonly reversed: boolean;
+}
+
+/** Where a larger share of what is seen is reversed the colour is not the picture's: then it tells nothing. */
+const REVERSED_AT_MOST = 0.25;
+/** Takes away where the edge bounds something else: the shape's colour goes on beyond the path, or a hole lies within. */
+function dropReversed(found: readonly Picked[]): void {
+  const seen = found.filter(({ value }) => !Number.isNaN(value));
+  const long = (list: readonly Picked[]): number =>
+    list.reduce((sum, { station }) => sum + station.weight, 0);
+  const wrong = seen.filter(({ reversed }) => reversed);
+  if (long(wrong) <= REVERSED_AT_MOST * long(seen)) for (const f of wrong) f.value = NaN;
 }
 
 /** How strong a track must be at each station: what the ground there asks, evened out so that tiles leave no step. */

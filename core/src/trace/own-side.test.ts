@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { rgbToOklab, type Oklab } from '../colour/oklab';
 import { transformPath } from '../path/path-map';
+import { parsePathData } from '../path/data';
 import { nearestOnPath } from '../path/path-measure';
 import { circlePath } from '../testing';
 import { pointsAlong } from './clicking';
@@ -47,6 +48,29 @@ describe('one’s own edge of two', () => {
     expect(near.mean).toBeLessThan(0.3);
     const loud = measureDrift(disc(60), field, { ...where, own: okOf([240, 60, 200]) });
     expect([...loud.value]).toEqual([...plain.value]);
+  });
+
+  it('is none where the shape’s colour goes on beyond it, though a hole in the shape has an edge close by', () => {
+    // A dark hole in a disc that on the right, over a fifth of its way round, cannot be told from its ground.
+    const like = parsePathData('M147 0L200 0L200 200L147 200Z')[0]!;
+    const areas = [
+      { path: like, rgb: RIM },
+      { path: disc(60), rgb: RIM },
+      { path: disc(48), rgb: INK },
+    ];
+    const field = edgeTiles(photographed(200, 200, areas, PAPER, { blur: 0.7, grain: 1 }));
+    const where = { reach: 20, light: 'true' as const };
+    const beyond = (drift: ReturnType<typeof measureDrift>): number[] => [...drift.value].filter((_, i) => drift.x[i]! > 150); // prettier-ignore
+    const without = measureDrift(disc(60), field, where);
+    expect(beyond(without).filter((v) => v < -8).length).toBeGreaterThan(40);
+    const own = measureDrift(disc(60), field, { ...where, own: okOf(RIM) });
+    expect(beyond(own).filter((v) => v < -8)).toEqual([]);
+    const { mean, measured } = driftFigures([own], 1);
+    expect(mean).toBeLessThan(0.15);
+    expect(measured).toBeGreaterThan(240);
+    // Filled with the hole’s colour all of it is the other way round: the colour tells nothing then.
+    const turned = measureDrift(disc(60), field, { ...where, own: okOf(PAPER) });
+    expect(driftFigures([turned], 1).measured).toBeGreaterThan(240);
   });
 
   it('moves nothing where there is one edge only, sharp, soft, faint or grainy', () => {

@@ -26,7 +26,8 @@ const READ_APART_PX = 2;
  * @param rows strength of the field, as `profiles` gives it
  * @param thresholds what makes an edge, a value a station
  * @param unlikeAt how far the picture is from the shape's own colour
- * @returns as many values as `rows`
+ * @returns `cost`, as many values as `rows`; `reversed`, 1 where the outer side is as the shape and the inner side another area's:
+ *   such an edge bounds what lies outside of the shape, or a hole in it
  */
 export function strangeness(
   stations: readonly Station[],
@@ -37,9 +38,9 @@ export function strangeness(
   thresholds: Float64Array,
   unlikeAt: Unlikeness,
   ring: boolean,
-): Float32Array {
+): { readonly cost: Float32Array; readonly reversed: Uint8Array } {
   const wide = 2 * half + 1;
-  if (stations.length === 0) return new Float32Array(0);
+  if (stations.length === 0) return { cost: new Float32Array(0), reversed: new Uint8Array(0) };
   const stride = Math.max(1, Math.round(READ_APART_PX / stations[0]!.weight));
   const read = stations.filter((_, i) => i % stride === 0);
   const asides = read.map(({ at }) =>
@@ -56,7 +57,8 @@ export function strangeness(
     }
   });
   const even = smoothRows(off, read.length, wider, ring);
-  const out = new Float32Array(rows.length);
+  const cost = new Float32Array(rows.length);
+  const reversed = new Uint8Array(rows.length);
   const leasts: number[] = [];
   const edges: number[] = [];
   for (let i = 0; i < read.length; i++) {
@@ -83,13 +85,15 @@ export function strangeness(
       let beside = a;
       for (let o = first; o < edges.length && edges[o]! <= k + near; o++)
         beside = Math.min(beside, even[inner + edges[o]!]!);
-      out[from + k] = Math.min(1, Math.max(0, (a - beside + Math.max(0, a - b) - blurs) / ANOTHER));
+      cost[from + k] = Math.min(1, Math.max(0, (a - beside + Math.max(0, a - b) - blurs) / ANOTHER));
+      reversed[from + k] = a - b - blurs > ANOTHER ? 1 : 0;
     }
     // Those between are as the one before them.
     for (let s = 1; s < stride && i * stride + s < stations.length; s++)
-      out.copyWithin(from + s * wide, from, from + wide);
+      for (const list of [cost, reversed]) list.copyWithin(from + s * wide, from, from + wide);
   }
   leasts.sort((a, b) => a - b);
   // A drawing in colours of its own says nothing of the picture's.
-  return (leasts[leasts.length >> 1] ?? 0) > FOREIGN ? out.fill(0) : out;
+  const foreign = (leasts[leasts.length >> 1] ?? 0) > FOREIGN;
+  return foreign ? { cost: cost.fill(0), reversed: reversed.fill(0) } : { cost, reversed };
 }
