@@ -1,7 +1,7 @@
 import { boxOfPoints, type Box } from './bounds';
 import { integrate } from './gauss';
 import { quadraticRoots } from './polynomial';
-import { cross, distance, mix, scale, subtract, type Point } from './vector';
+import { cross, distance, length, mix, scale, subtract, type Point } from './vector';
 
 /** A cubic Bézier curve by its four control points, first and last on the curve. */
 export type Cubic = readonly [Point, Point, Point, Point];
@@ -52,10 +52,10 @@ export function cubicSecondDerivative([p0, p1, p2, p3]: Cubic, t: number): Point
 export function cubicTangent(c: Cubic, t: number): Point {
   const d = cubicDerivative(c, t);
   const reach = distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
-  if (Math.hypot(d.x, d.y) > 1e-9 * reach) return d;
+  if (length(d) > 1e-9 * reach) return d;
   const second = cubicSecondDerivative(c, t);
-  if (t < 0.5 && Math.hypot(second.x, second.y) > 1e-9 * reach) return second;
-  if (t >= 0.5 && Math.hypot(second.x, second.y) > 1e-9 * reach) return { x: -second.x, y: -second.y };
+  if (t < 0.5 && length(second) > 1e-9 * reach) return second;
+  if (t >= 0.5 && length(second) > 1e-9 * reach) return { x: -second.x, y: -second.y };
   return subtract(c[3], c[0]);
 }
 
@@ -102,7 +102,7 @@ export function cubicInflections([p0, p1, p2, p3]: Cubic): number[] {
  */
 export function cubicCurvature(c: Cubic, t: number): number {
   const d = cubicDerivative(c, t);
-  const speed = Math.hypot(d.x, d.y);
+  const speed = length(d);
   const reach = distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
   return speed > 1e-9 * reach ? cross(d, cubicSecondDerivative(c, t)) / speed ** 3 : 0;
 }
@@ -149,7 +149,7 @@ export const cubicBounds = (c: Cubic): Box =>
 /** Whether the curve is a straight line from end to end, handles lying in it. */
 export function isStraight([p0, p1, p2, p3]: Cubic, within = 1e-9): boolean {
   const chord = subtract(p3, p0);
-  const size = Math.hypot(chord.x, chord.y);
+  const size = length(chord);
   if (size === 0) return distance(p0, p1) <= within && distance(p0, p2) <= within;
   const off = (p: Point): number => Math.abs(chord.x * (p.y - p0.y) - chord.y * (p.x - p0.x)) / size;
   const along = (p: Point): number => (chord.x * (p.x - p0.x) + chord.y * (p.y - p0.y)) / (size * size);
@@ -164,7 +164,7 @@ export function isStraight([p0, p1, p2, p3]: Cubic, within = 1e-9): boolean {
 export function cubicLength(c: Cubic, to = 1): number {
   const speed = (t: number): number => {
     const d = cubicDerivative(c, t);
-    return Math.hypot(d.x, d.y);
+    return length(d);
   };
   const reach = distance(c[0], c[1]) + distance(c[1], c[2]) + distance(c[2], c[3]);
   const over = (a: number, b: number, whole: number, depth: number): number => {

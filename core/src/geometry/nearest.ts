@@ -1,5 +1,5 @@
 import { cubicPoint, type Cubic } from './cubic';
-import type { Point } from './vector';
+import { distance, type Point } from './vector';
 
 /** The point of a curve nearest to another: where (t), the point, and how far. */
 export interface NearestOnCurve {
@@ -26,7 +26,7 @@ const waiting = new Float64Array(WIDE * (2 * DEEPEST + 8));
 export function nearestOnCubic(c: Cubic, p: Point): NearestOnCurve {
   const t = nearestParameter(c, p);
   const point = cubicPoint(c, t);
-  return { t, point, distance: Math.hypot(point.x - p.x, point.y - p.y) };
+  return { t, point, distance: distance(point, p) };
 }
 
 /**

@@ -14,8 +14,13 @@ export const negate = (a: Point): Point => ({ x: -a.x, y: -a.y });
 export const dot = (a: Point, b: Point): number => a.x * b.x + a.y * b.y;
 /** z of the cross product; positive when `b` is clockwise of `a` on screen (y down). */
 export const cross = (a: Point, b: Point): number => a.x * b.y - a.y * b.x;
-export const length = (a: Point): number => Math.hypot(a.x, a.y);
-export const distance = (a: Point, b: Point): number => Math.hypot(a.x - b.x, a.y - b.y);
+/** No `Math.hypot`, which takes room for its arguments each time: no coordinate is so large or small that a square would not be. */
+export const length = (a: Point): number => Math.sqrt(a.x * a.x + a.y * a.y);
+export function distance(a: Point, b: Point): number {
+  const dx = a.x - b.x;
+  const dy = a.y - b.y;
+  return Math.sqrt(dx * dx + dy * dy);
+}
 export const mix = (a: Point, b: Point, t: number): Point => ({
   x: a.x + (b.x - a.x) * t,
   y: a.y + (b.y - a.y) * t,

@@ -157,7 +157,7 @@ function refine(
       const b3 = t * t * t;
       const dx = s * s * (p1.x - p0.x) + 2 * s * t * (p2.x - p1.x) + t * t * (p3.x - p2.x);
       const dy = s * s * (p1.y - p0.y) + 2 * s * t * (p2.y - p1.y) + t * t * (p3.y - p2.y);
-      const speed = Math.hypot(dx, dy);
+      const speed = Math.sqrt(dx * dx + dy * dy);
       if (speed === 0) continue;
       const nx = -dy / speed;
       const ny = dx / speed;

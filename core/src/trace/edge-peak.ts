@@ -35,16 +35,22 @@ export function peakAcross(
   if (row.length < count) row = new Float64Array(count);
   formsAlong(field, p, n, -(half + 2) * ROW_STEP_PX, ROW_STEP_PX, count, row);
   for (let i = 0; i < count; i++) row[i] = strengthOf(field, row[i]!);
-  const likedAt = (i: number): number => row[i]! * (1 - (0.4 * Math.abs(i - half - 2)) / (half + 1));
   let best = half + 2;
   let most = -1;
   // The top of a hill, and the strongest place, which may lie on the slope of one beyond reach.
   let top = -1;
   let highest = 0;
   for (let i = 2; i <= 2 * half + 2; i++) {
-    const v = likedAt(i);
-    if (v > most) [most, best] = [v, i];
-    if (v > highest && row[i]! >= row[i - 1]! && row[i]! >= row[i + 1]!) [highest, top] = [v, i];
+    const here = row[i]!;
+    const liked = here * (1 - (0.4 * Math.abs(i - half - 2)) / (half + 1));
+    if (liked > most) {
+      most = liked;
+      best = i;
+    }
+    if (liked > highest && here >= row[i - 1]! && here >= row[i + 1]!) {
+      highest = liked;
+      top = i;
+    }
   }
   if (highest > TOP_IN_SLOPE * most) best = top;
   // Up to the hill's top, which nearness may have kept it from.

@@ -1,4 +1,4 @@
-import { add, distance, scale, subtract, unit, type Point } from '../geometry/vector';
+import { add, distance, scale, type Point } from '../geometry/vector';
 import { peakAcross } from './edge-peak';
 import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
@@ -41,12 +41,23 @@ function withoutJags(points: readonly Point[], reach: number): Point[] {
 const parabolaWeight = (m: number, k: number): number =>
   (3 * (3 * m * m + 3 * m - 1 - 5 * k * k)) / ((2 * m - 1) * (2 * m + 1) * (2 * m + 3));
 
+/** Those weights, by m and k, as far as they were asked for: they are for each point of a line. */
+const weights: (readonly number[] | undefined)[] = [];
+const weightsOf = (m: number): readonly number[] =>
+  (weights[m] ??= Array.from({ length: m + 1 }, (_, k) => parabolaWeight(m, k)));
+
 /** Where the parabola nearest to m places to either side has a place. */
 function onParabola(points: readonly Point[], i: number, m: number): Point {
-  let out = scale(points[i]!, parabolaWeight(m, 0));
-  for (let k = 1; k <= m; k++)
-    out = add(out, scale(add(points[i - k]!, points[i + k]!), parabolaWeight(m, k)));
-  return out;
+  const by = weightsOf(m);
+  let x = by[0]! * points[i]!.x;
+  let y = by[0]! * points[i]!.y;
+  for (let k = 1; k <= m; k++) {
+    const before = points[i - k]!;
+    const after = points[i + k]!;
+    x += by[k]! * (before.x + after.x);
+    y += by[k]! * (before.y + after.y);
+  }
+  return { x, y };
 }
 
 /** Grain taken out of a line that bends: each point put on the parabola nearest to those about it. */
@@ -72,10 +83,12 @@ export function grainOf(points: readonly Point[], spacing = 1): number {
   return DEVIATIONS_OF_MEDIAN * (off[off.length >> 1] ?? 0);
 }
 
-const normalAt = (points: readonly Point[], i: number, reach: number): Point | null => {
-  const d = unit(subtract(points[Math.min(points.length - 1, i + reach)]!, points[Math.max(0, i - reach)]!));
-  return d && { x: d.y, y: -d.x };
-};
+function normalAt(points: readonly Point[], i: number, reach: number): Point | null {
+  const ahead = points[Math.min(points.length - 1, i + reach)]!;
+  const back = points[Math.max(0, i - reach)]!;
+  const long = distance(ahead, back);
+  return long > 0 ? { x: (ahead.y - back.y) / long, y: (back.x - ahead.x) / long } : null;
+}
 
 /** A way that lies no farther off, pixels, is moved onto its edge at once. */
 const NEARBY = 1.5;
@@ -93,7 +106,9 @@ export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number
     const from = points;
     points = from.map((p, i) => {
       const n = normalAt(from, i, Math.max(2, Math.round(3 / spacing)));
-      return n ? add(p, scale(n, peakAcross(field, p, n, within).off)) : p;
+      if (!n) return p;
+      const { off } = peakAcross(field, p, n, within);
+      return { x: p.x + off * n.x, y: p.y + off * n.y };
     });
   }
   return withoutGrain(points);

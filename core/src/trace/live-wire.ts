@@ -69,12 +69,15 @@ export function strongestNear(
   let most = 0;
   for (let y = Math.max(0, cy - r); y <= Math.min(height - 1, cy + r); y++)
     for (let x = Math.max(0, cx - r); x <= Math.min(width - 1, cx + r); x++) {
-      const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
+      const d = Math.sqrt((x + 0.5 - p.x) ** 2 + (y + 0.5 - p.y) ** 2);
       if (d > within + 0.5) continue;
       const learnt = wire?.training ? edgeAsLearnt(wire, x, y) : null;
       const strength = learnt ? Math.max(learnt.left, learnt.right) : strengthAt(field, x, y);
       const s = strength * (1 - (0.6 * d) / (within + 1));
-      if (s > most) [most, best] = [s, { x, y }];
+      if (s > most) {
+        most = s;
+        best = { x, y };
+      }
     }
   return best;
 }
@@ -98,7 +101,7 @@ export function nearestEdgePixel(field: FieldTiles, p: Point, within: number): P
   let near = within + 0.5;
   for (let y = Math.max(1, cy - r); y <= Math.min(height - 2, cy + r); y++)
     for (let x = Math.max(1, cx - r); x <= Math.min(width - 2, cx + r); x++) {
-      const d = Math.hypot(x + 0.5 - p.x, y + 0.5 - p.y);
+      const d = Math.sqrt((x + 0.5 - p.x) ** 2 + (y + 0.5 - p.y) ** 2);
       if (d >= near) continue;
       const { strength, nx, ny } = acrossAt(field, x, y);
       const [dx, dy] = [Math.round(nx), Math.round(ny)];

@@ -194,7 +194,15 @@ interface Gaussian {
  * @returns null where it has none
  */
 function gaussianThrough(slope: Float64Array, top: number, from: number, to: number): Gaussian | null {
-  let [w0, w1, w2, w3, w4, y0, y1, y2] = [0, 0, 0, 0, 0, 0, 0, 0];
+  // Each by itself: a list would be made for every place of an edge.
+  let w0 = 0;
+  let w1 = 0;
+  let w2 = 0;
+  let w3 = 0;
+  let w4 = 0;
+  let y0 = 0;
+  let y1 = 0;
+  let y2 = 0;
   for (let k = from; k <= to; k++) {
     const x = (k - top) * STEP_PX;
     const weight = slope[k]! * slope[k]!;
@@ -202,8 +210,8 @@ function gaussianThrough(slope: Float64Array, top: number, from: number, to: num
     w0 += weight;
     w1 += weight * x;
     w2 += weight * x * x;
-    w3 += weight * x ** 3;
-    w4 += weight * x ** 4;
+    w3 += weight * x * x * x;
+    w4 += weight * x * x * x * x;
     y0 += y;
     y1 += y * x;
     y2 += y * x * x;
