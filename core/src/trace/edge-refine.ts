@@ -4,12 +4,12 @@ import { MOST_MOVED_PX, placesAcross, type Light } from './edge-profile';
 import type { FieldTiles } from './field-tiles';
 
 /** Points at even lengths along a polyline, the first and last kept. */
-export function evenPoints(points: readonly Point[], spacing: number): Point[] {
+export function evenPoints(points: readonly Point[], spacing: number): { x: number; y: number }[] {
   const upTo = [0];
   for (let i = 1; i < points.length; i++) upTo.push(upTo[i - 1]! + distance(points[i - 1]!, points[i]!));
   const long = upTo.at(-1) ?? 0;
   const count = Math.max(1, Math.round(long / spacing));
-  if (points.length < 2 || !(long > 0)) return points.slice(0, 1);
+  if (points.length < 2 || !(long > 0)) return points.slice(0, 1).map((p) => ({ ...p }));
   let k = 0;
   return Array.from({ length: count + 1 }, (_, i) => {
     const s = (i * long) / count;
@@ -101,14 +101,21 @@ const NEARBY = 1.5;
  * @param reach how far the way may lie off the edge
  */
 export function ontoEdge(field: FieldTiles, way: readonly Point[], reach: number, spacing = 1): Point[] {
-  let points = evenPoints(withoutJags(way, 2), spacing);
+  const points: { x: number; y: number }[] = evenPoints(withoutJags(way, 2), spacing);
+  const beside = Math.max(2, Math.round(3 / spacing));
+  // Moved in their places once all are looked at: this is done for hundreds of points in a move of the pointer.
+  const dx = new Float64Array(points.length);
+  const dy = new Float64Array(points.length);
   for (const within of reach > NEARBY ? [reach, NEARBY] : [reach]) {
-    const from = points;
-    points = from.map((p, i) => {
-      const n = normalAt(from, i, Math.max(2, Math.round(3 / spacing)));
-      if (!n) return p;
-      const { off } = peakAcross(field, p, n, within);
-      return { x: p.x + off * n.x, y: p.y + off * n.y };
+    for (let i = 0; i < points.length; i++) {
+      const n = normalAt(points, i, beside);
+      const off = n ? peakAcross(field, points[i]!, n, within).off : 0;
+      dx[i] = n ? off * n.x : 0;
+      dy[i] = n ? off * n.y : 0;
+    }
+    points.forEach((p, i) => {
+      p.x += dx[i]!;
+      p.y += dy[i]!;
     });
   }
   return withoutGrain(points);

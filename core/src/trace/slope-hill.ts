@@ -124,7 +124,7 @@ function withoutNeighbours(
   if (beside.length === 0) return null;
   const tops = [top, ...beside];
   const hills: (Gaussian | null)[] = tops.map(() => null);
-  let alone = slope.slice(from, from + wide);
+  let alone = slope;
   for (let round = 0; round < PARTED_IN; round++)
     // The neighbours first, so that the hill itself is looked at without them.
     for (let m = tops.length - 1; m >= 0; m--) {
