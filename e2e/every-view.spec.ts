@@ -174,12 +174,12 @@ for (const [width, height] of [
     const eye = page.getByRole('complementary', { name: 'Eye' });
     await expect(eye).toHaveCount(0);
     await expect(stack).toHaveCount(width < 760 ? 0 : 1);
-    for (const name of STEPS) {
+    // What stands in the panels is the same on both; they are narrowest on the smaller, where all are looked at.
+    for (const name of width < 760 ? STEPS : STEPS.slice(2, 4)) {
       await page.getByRole('navigation', { name: 'Steps' }).getByRole('button', { name }).click();
       await page.getByRole('button', { name: 'Eye', exact: true }).click();
       await expect(eye).toBeVisible();
       await expect(page.getByRole('group', { name: `${name} panel` })).toBeVisible();
-      // What stands in the panels is the same on both; they are narrowest on the smaller.
       if (width < 760) await expectClean(page, `${name} with its panel`);
       expect(await fits()).toBe(true);
       await h.key('Escape');

@@ -154,14 +154,14 @@
                   <button
                     class="plain-button"
                     disabled={opening !== null}
-                    aria-label="Answer of {row.file.name}"
+                    aria-label="Answer of {row.name}"
                     onclick={() => void open(row, answerPage)}
                     >{opening === row.id ? 'Opening' : 'Answer'}</button
                   >
                   <button
                     class="plain-button"
                     disabled={opening !== null}
-                    aria-label="Replay of {row.file.name}"
+                    aria-label="Replay of {row.name}"
                     onclick={() => void open(row, replayPage)}>Replay</button
                   >
                 {/if}

@@ -48,7 +48,7 @@ const text = (key: string, title: string, value: (row: HandedIn) => string | nul
 const rounded = (v: number | null): number | null => (v === null ? null : Number(v.toFixed(3)));
 
 export const COLUMNS: readonly Column[] = [
-  text('file', 'file', ({ file }) => file.name),
+  text('file', 'file', ({ name }) => name),
   text('exercise', 'exercise', ({ entry }) => entry?.exercise ?? null),
   { ...text('tries', 'tries', () => null), value: ({ entry }) => entry?.attempts.length ?? null },
   measure('mean', 'mean', 'mean distance, px', ({ score }) => rounded(score.mean), px),

@@ -9,7 +9,7 @@ const score = scoreDrawing([{ paths, fill: null }], [{ name: 'Box', paths, fill:
 const attempt = (mean: number, seconds: number): KeptAttempt => ({ createdAt: '2026-03-01T10:00:00.000Z', revision: 1, seconds, presses: 9, lines: 'M0 0L1 1', score: { ...score, mean } }); // prettier-ignore
 const entry = (...attempts: KeptAttempt[]): ClassEntry => ({ name: 'Tray', exercise: 'The tray', attempts, truth: null }); // prettier-ignore
 const file = (name: string, size = 3): File => new File(['x'.repeat(size)], name, { lastModified: 1 });
-const row = (name: string, told: ClassEntry | null, trouble: string | null = null): HandedIn => ({ id: name, file: file(name), nth: 0, entry: told, trouble }); // prettier-ignore
+const row = (name: string, told: ClassEntry | null, trouble: string | null = null): HandedIn => ({ id: name, file: file(name), name, nth: 0, entry: told, trouble }); // prettier-ignore
 
 describe('the table of a class', () => {
   const rows = [
@@ -56,9 +56,10 @@ describe('the book of a class', () => {
   function server() {
     const asked: string[] = [];
     const waiting: (() => void)[] = [];
-    vi.stubGlobal('fetch', (path: string, { body, signal }: { body: FormData; signal?: AbortSignal }) => {
-      const { name } = body.get('file') as File;
-      asked.push(`${path} ${name}`);
+    vi.stubGlobal('fetch', (path: string, init?: { body: FormData; signal?: AbortSignal }) => {
+      const { body, signal } = init ?? {};
+      const name = (body?.get('file') as File | undefined)?.name ?? '';
+      asked.push(`${path} ${name}`.trim());
       return new Promise((resolve, reject) => {
         signal?.addEventListener('abort', () => reject(new DOMException('Stopped', 'AbortError')));
         const answer =
@@ -88,8 +89,14 @@ describe('the book of a class', () => {
     await next();
     await added;
     expect(asked.map((a) => a.split(' ')[1])).toEqual(['two.zip', 'bad.zip', 'plain.zip']);
+    expect(book.rows.map((r) => r.name)).toEqual(['two.zip: Tray', 'two.zip: Tray', 'bad.zip', 'plain.zip']);
     expect(book.rows.map((r) => [r.nth, r.trouble])).toEqual([[0, 'Nothing was handed in from it.'], [1, null], [0, 'It is broken.'], [0, 'No exercise is practised in it.']]); // prettier-ignore
     expect(book.progress).toBeNull();
+    // What could not be read is tried once more.
+    const again = book.add([file('bad.zip')]);
+    await next();
+    await again;
+    expect(book.rows.map((r) => r.file.name)).toEqual(['two.zip', 'two.zip', 'plain.zip', 'bad.zip']);
   });
 
   it('stops, keeps what was read, and takes more afterwards', async () => {
@@ -114,6 +121,10 @@ describe('the book of a class', () => {
     const opened = [book.open(one), book.open(one)];
     await next();
     expect(await Promise.all(opened)).toEqual(['of-a.zip', 'of-a.zip']);
+    const there = book.open(one);
+    await next();
+    expect(await there).toBe('of-a.zip');
+    expect(asked).toEqual(['/api/projects/import a.zip', '/api/projects/of-a.zip']);
     const bad = row('bad.zip', entry(attempt(1, 1)));
     const failed = expect(book.open(bad)).rejects.toThrow('It is broken.');
     await next();
@@ -121,6 +132,6 @@ describe('the book of a class', () => {
     const again = expect(book.open(bad)).rejects.toThrow('It is broken.');
     await next();
     await again;
-    expect(asked).toHaveLength(3);
+    expect(asked).toHaveLength(4);
   });
 });
