@@ -129,7 +129,7 @@
   const offered = $derived(
     desk.offer?.ghost && !desk.pointing.held.has('q') ? drawnData(desk.offer.ghost) : null,
   );
-  /** Another state of the drawing, or another hand's: thin and without a halo, so that the edge beneath is seen. */
+  /** Another state of the drawing, or another hand's: as thin as is seen on any ground, so that the edge beneath is not hidden. */
   const beside = $derived(
     desk.looking.ghost && !offered && !desk.pointing.held.has('q') ? drawnData(desk.looking.ghost) : null,
   );
@@ -222,7 +222,7 @@
   {/each}
   {#if offered ?? beside}
     <g transform="translate({view.tx} {view.ty}) scale({view.scale})">
-      {#if offered}<path class="halo" d={offered} vector-effect="non-scaling-stroke" />{/if}
+      <path class="halo" class:beside d={offered ?? beside} vector-effect="non-scaling-stroke" />
       <path class="ghost" class:beside d={offered ?? beside} vector-effect="non-scaling-stroke" />
     </g>
   {/if}
@@ -336,10 +336,14 @@
     stroke-width: 2;
     stroke-dasharray: 7 4;
   }
-  .ghost.beside {
-    stroke: var(--plum);
+  .halo.beside {
     stroke-width: 1.5;
-    stroke-dasharray: 3 4;
+  }
+  /* On the picture, whatever the theme: plum as it is in light. */
+  .ghost.beside {
+    stroke: #6a3fa0;
+    stroke-width: 1.5;
+    stroke-dasharray: 4;
   }
   .stays {
     stroke: var(--carrot);

@@ -90,7 +90,7 @@
         {#if shown.score.worst}<span>ringed: farthest off, {px(shown.score.worst.distance)}</span>{/if}
       </figcaption>
     </figure>
-    <section class="packet" aria-label="Figures">
+    <section class="packet packet-paper" aria-label="Figures">
       <ol>
         {#each answer.exercise.todo as line, i (i)}<li>{line}</li>{/each}
       </ol>
@@ -219,10 +219,6 @@
     flex-direction: column;
     gap: 8px;
     padding: 14px 16px;
-    border: 1px solid var(--line);
-    border-top: 7px solid var(--leaf);
-    border-radius: 2px 2px 6px 6px;
-    background: var(--paper);
   }
   .packet p {
     margin: 0;

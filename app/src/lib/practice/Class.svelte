@@ -7,7 +7,8 @@
   import { goto } from '$app/navigation';
   import { ServerError } from '$lib/desk/api';
   import { askForFiles } from '$lib/ui/ask';
-  import { filesIn, saveFile } from '$lib/ui/files';
+  import { dropFiles } from '$lib/ui/drop-files';
+  import { saveFile } from '$lib/ui/files';
   import Notice from '$lib/ui/Notice.svelte';
   import type { Notice as Message } from '$lib/ui/notice';
   import Segments from '$lib/ui/Segments.svelte';
@@ -19,7 +20,6 @@
   // The bundles that a class handed in, a line each, as in a sowing book.
   let order: Order = $state({ key: 'file', up: true });
   let told: Told = $state('last');
-  let over = $state(false);
   let opening: string | null = $state(null);
   let notice: Message | null = $state.raw(null);
   const rows = $derived(inOrder(classBook.rows, order, told));
@@ -53,23 +53,7 @@
 
 <svelte:head><title>A class · Mirrot</title></svelte:head>
 
-<main
-  class:over
-  ondragover={(e) => {
-    e.preventDefault();
-    over = true;
-  }}
-  ondragleave={(e) => {
-    if (e.target === e.currentTarget) over = false;
-  }}
-  ondrop={(e) => {
-    e.preventDefault();
-    over = false;
-    const files = filesIn(e.dataTransfer);
-    if (files.length > 0) take(files);
-    else say('That was no file. Nothing was added.');
-  }}
->
+<main {@attach dropFiles(take, say)}>
   <header>
     <a class="plain-button" href="/practice"><Sprout size={16} strokeWidth={1.75} />All exercises</a>
     <div>
@@ -112,7 +96,7 @@
   {#if classBook.rows.length > 0}
     <!-- Wider than narrow pages: it is scrolled by itself, by keys too. -->
     <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
-    <div class="book" role="region" aria-label="Table of the class" tabindex="0">
+    <div class="book packet-paper" role="region" aria-label="Table of the class" tabindex="0">
       <table>
         <thead>
           <tr>
@@ -186,10 +170,6 @@
     min-height: 100%;
     padding: 22px max(28px, calc(50% - 620px)) 60px;
   }
-  .over {
-    outline: 3px dashed var(--carrot);
-    outline-offset: -10px;
-  }
   header {
     display: flex;
     align-items: center;
@@ -231,10 +211,6 @@
   }
   .book {
     overflow-x: auto;
-    border: 1px solid var(--line);
-    border-top: 7px solid var(--leaf);
-    border-radius: 2px 2px 6px 6px;
-    background: var(--paper);
   }
   table {
     width: 100%;

@@ -46,7 +46,7 @@
   {#if exercises.length === 0}<p class="quiet">No exercises ship with this server.</p>{/if}
   <ol class="packets">
     {#each exercises as e, i (e.id)}
-      <li class="packet">
+      <li class="packet packet-paper">
         <h2><span class="quiet">{i + 1}</span> {e.title}</h2>
         <img src={e.thumb} alt="" width="240" height="180" loading="lazy" />
         <ol class="todo">
@@ -114,11 +114,6 @@
     flex-direction: column;
     gap: 8px;
     padding: 14px 16px;
-    border: 1px solid var(--line);
-    /* A packet's gummed flap. */
-    border-top: 7px solid var(--leaf);
-    border-radius: 2px 2px 6px 6px;
-    background: var(--paper);
   }
   h2 {
     font-size: 16px;

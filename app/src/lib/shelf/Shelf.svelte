@@ -18,6 +18,7 @@
   import { isBundle } from '$lib/desk/svg-file';
   import { takeNewBuild } from '$lib/ui/new-build';
   import { askForAnything } from '$lib/ui/ask';
+  import { dropFiles } from '$lib/ui/drop-files';
   import { filesIn } from '$lib/ui/files';
   import { turnMode } from '$lib/ui/mode.svelte';
   import type { Notice as Message } from '$lib/ui/notice';
@@ -40,7 +41,6 @@
   let projects = $state.raw(untrack(() => first));
   let away = $state(untrack(() => firstAway));
   let starting: readonly File[] | null = $state.raw(null);
-  let over = $state(false);
   let notice: Message | null = $state.raw(null);
   let deletions = $state(0);
   let sought = $state('');
@@ -157,22 +157,7 @@
   }}
 />
 
-<main
-  class="shelf"
-  class:over
-  ondragover={(e) => {
-    e.preventDefault();
-    over = true;
-  }}
-  ondragleave={(e) => {
-    if (e.target === e.currentTarget) over = false;
-  }}
-  ondrop={(e) => {
-    e.preventDefault();
-    over = false;
-    if (!take(e.dataTransfer)) notice = { text: 'That was no file. Nothing was added.', tone: 'bad' };
-  }}
->
+<main class="shelf" {@attach dropFiles(begin, (text) => (notice = { text, tone: 'bad' }))}>
   <header>
     <img src="/mirrot.svg" alt="" width="44" height="44" />
     <div>
@@ -367,10 +352,6 @@
   .shelf {
     min-height: 100%;
     padding: 22px max(28px, calc(50% - 580px)) 60px;
-  }
-  .over {
-    outline: 3px dashed var(--carrot);
-    outline-offset: -10px;
   }
   header {
     display: flex;
