@@ -8,10 +8,11 @@ import {
   nearestOnPath,
   warmTile,
   type Point,
-  type ReachField,
 } from '@mirrot/core';
+import { halved } from '../core/src/picture/halve';
 import { clickAlong, pointsAlong } from '../core/src/trace/clicking';
 import { GOURD } from '../demo/originals/gourd';
+import { pyramid } from './bond-set';
 import { CASES, pixels, truths, type Case } from './originals';
 
 /** Outlines that are in sight for so much of their length. */
@@ -31,8 +32,11 @@ console.log(
 // Once beforehand: the first questions of all are slow until the machine has made its code.
 for (const [turn, c] of [every[0]!, ...every].entries()) {
   const raster = await pixels(c.original.name);
-  const fine = c.width === null ? edgeTiles(raster) : fieldTiles(raster, 'line', lineBlur(c.width));
-  const field: ReachField = { fine, coarse: fine, ratio: 1 };
+  const half = halved(raster);
+  const fields = [raster, half, halved(half)].map((r, i) =>
+    c.width === null ? edgeTiles(r) : fieldTiles(r, 'line', lineBlur(c.width / 2 ** i)),
+  );
+  const fine = fields[0]!;
   // As the worker does while nothing is asked: the picture about the pointer is looked at beforehand.
   const look = (p: Point): void => {
     while (warmTile(fine, p, 260));
@@ -42,7 +46,10 @@ for (const [turn, c] of [every[0]!, ...every].entries()) {
   for (const { name, truth } of truths(c)) {
     const seen = driftFigures([measureDrift(truth, fine, { reach: 6 })], 1);
     if (!(seen.measured > (c.width === null ? IN_SIGHT : 0.8) * seen.length && seen.mean < 0.6)) continue;
-    const done = clickAlong(field, truth, TOLERANCE, NEAR, { clock: () => performance.now(), rest: look });
+    const done = clickAlong((far) => pyramid(fields, far), truth, TOLERANCE, NEAR, {
+      clock: () => performance.now(),
+      rest: look,
+    });
     const off = pointsAlong(done.path).map((p) => nearestOnPath(truth, p)!.distance);
     if (process.env.LOUD) console.log(`   ${name} (in sight ${(seen.measured / seen.length).toFixed(2)}, drift ${seen.mean.toFixed(2)}): ${truth.anchors.length} -> ${done.path.anchors.length} ${mean(off).toFixed(2)} ${done.whole ? '' : 'NOT WHOLE'}\n      ${done.log.join('\n      ')}`); // prettier-ignore
     if (!done.whole) continue;

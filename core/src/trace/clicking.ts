@@ -147,6 +147,9 @@ export function clickAlong(
     let taken = ask(start, to?.at ?? byHand(target), to);
     // Nobody presses where nothing is offered.
     for (let tries = 1; !taken && !to && tries < MOST_TRIES; tries++) taken = ask(start, byHand(target));
+    // Close by, a press on the first anchor closes all the same, straight.
+    if (home && !taken?.segments.length)
+      return (log.push(`closed at ${place} of ${n}, nothing offered`), end(true));
     if (!taken?.segments.length)
       return (log.push(`nothing to take at ${place} to ${best} of ${n}`), end(false));
     log.push(`${place} to ${best} of ${n}, ${far.toFixed(2)} off, worst ${taken.worst.toFixed(2)}${taken.corner ? ', corner' : ''}, ${taken.segments.length} of them${got?.farthest ? '' : ', no tick'}`); // prettier-ignore

@@ -200,6 +200,35 @@ describe('the next segment', () => {
     expect([reachLevel(1, 100), reachLevel(0.1, 379), reachLevel(3, 10), reachLevel(1, 0), reachLevel(99, 1e6)]).toEqual([0, 0, 2, 0, 4]); // prettier-ignore
   });
 
+  it('offers no way home that leads round something else, where the edge ends at it', () => {
+    // A bud on a stem in one colour: between the two places where their outlines meet there is no edge.
+    const stem = parsePathData('M100 20L140 20L140 220L100 220Z')[0]!;
+    const areas = [stem, circlePath(160, 120, 30)].map((path) => ({ path, rgb: INK }));
+    const fine = fieldTiles(painted(240, 240, areas, PAPER), 'edge', EDGE_BLUR);
+    const field: ReachField = { fine, coarse: fine, ratio: 1 };
+    const options = { ...WHERE, most: 8 };
+    const [first, last] = [
+      { x: 140, y: 97.6 },
+      { x: 140, y: 142.4 },
+    ];
+    const around = reach(
+      field,
+      { at: first, leave: null, drawn: [] },
+      { x: 190, y: 120 },
+      options,
+      reachMemory(),
+    )!;
+    const on = reach(field, { at: around.at, leave: null, drawn: around.segments.map((s) => s.cubic) }, last, options, reachMemory())!; // prettier-ignore
+    const drawn = [...around.segments, ...on.segments].map((s) => s.cubic);
+    const to = { at: first, arrive: null };
+    expect(
+      reach(field, { at: last, leave: null, drawn }, first, { ...options, to }, reachMemory()),
+    ).toBeNull();
+    // Where an edge does lead home it is offered, though it is longer than the straight way.
+    const home = reach(field, { at: around.at, leave: null, drawn: [] }, last, { ...options, to: { at: last, arrive: null } }, reachMemory()); // prettier-ignore
+    expect(home?.segments.length).toBeGreaterThan(0);
+  });
+
   it('does not go back along what is drawn', () => {
     const drawn = [...pathCubics(disc).slice(0, 1), splitCubic(pathCubics(disc)[1]!, 0.4)[0]];
     const at = drawn[1]![3];

@@ -291,6 +291,15 @@ function wayToPointer({ memory, end }: Question, wire: Wire): readonly Point[] |
   return memory.open || !way || way.length < 3 ? null : way;
 }
 
+/** A way home so many times as long as the straight one, and so many pixels more, goes round something else. */
+const ROUND_IN_STRAIGHTS = 5;
+const ROUND_PX = 40;
+/** Whether a way to a place `straight` pixels off is so long that it leads round something else, where no edge leads there. */
+function goesRound(way: readonly Point[], ratio: number, straight: number): boolean {
+  const long = way.reduce((sum, p, i) => sum + (i > 0 ? distance(p, way[i - 1]!) : 0), 0);
+  return ratio * long > ROUND_IN_STRAIGHTS * straight + ROUND_PX;
+}
+
 /** Offers what ends in a place given: the edge as far as there, led onto it. */
 function offerOnto(
   { memory }: Question,
@@ -371,6 +380,7 @@ export function reach(
   }
   const way = wayToPointer(question, wire);
   if (!way) return null;
+  if (to && goesRound(way, ratio, distance(start.at, to.at))) return null;
   const looked = { ratio, light, training: inFine(field, wire.training), end: to?.at ?? null };
   const found = edgeAlong(fine, start, memory.drawn, way.map(large), looked);
   if (to) return offerOnto(question, found, to, along);
