@@ -121,6 +121,7 @@ export function measureDrift(
       while (k > 0 && s(k - 1) > s(k)) k--;
       while (k + 1 < wide && s(k + 1) > s(k)) k++;
       if (k === 0 || k === wide - 1 || s(k) < thresholds[i]!) return { station, value: NaN, strength: s(k), reversed: false }; // prettier-ignore
+      // Told at the top of the hill, whose shoulder may be what was tracked.
       const reversed = strange?.reversed[i * wide + k] === 1;
       // Far up it is another edge's, and this one its shoulder: the picture's own pixels tell them apart.
       const shoulder =

@@ -86,7 +86,7 @@ export function strangeness(
       for (let o = first; o < edges.length && edges[o]! <= k + near; o++)
         beside = Math.min(beside, even[inner + edges[o]!]!);
       cost[from + k] = Math.min(1, Math.max(0, (a - beside + Math.max(0, a - b) - blurs) / ANOTHER));
-      reversed[from + k] = a - b - blurs > ANOTHER ? 1 : 0;
+      reversed[from + k] = b - blurs < ANOTHER && a - b - blurs > ANOTHER ? 1 : 0;
     }
     // Those between are as the one before them.
     for (let s = 1; s < stride && i * stride + s < stations.length; s++)
