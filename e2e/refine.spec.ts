@@ -103,6 +103,8 @@ test('shapes are placed, sized and turned by numbers about a point of their box'
   await h.bed.focus();
   await h.key('Control+z');
   expect((await spots(h))[0]).toEqual([50, 100]);
+  // Undone in the field too: what is typed while it changes would be joined to it.
+  await expect(x).toHaveValue('50');
   await x.fill('12,5');
   await x.press('Enter');
   expect((await h.shapes())[0]!.paths[0]!.anchors[0]!.x).toBeCloseTo(12.5, 9);
