@@ -79,9 +79,10 @@
     if (focused) held = written;
   });
   // Without the keyboard it shows its number by itself.
-  $effect(() => {
+  function showWritten(): void {
     if (!focused && typed === null && element) element.value = written;
-  });
+  }
+  $effect(showWritten);
 
   function keydown(e: KeyboardEvent & { currentTarget: HTMLInputElement }): void {
     if (e.key === 'Escape') {
@@ -128,6 +129,8 @@
       input.onblur?.(e);
       held = written;
       focused = false;
+      // The machine writes what it held in the frame that comes, also when the number has changed by then, as by an undo.
+      requestAnimationFrame(() => requestAnimationFrame(showWritten));
     }}
     aria-label={fullName}
     aria-invalid={wrong}
