@@ -19,7 +19,6 @@ export {
 } from './score';
 export { ADVICE, coach, type Advice, type AdviceCode } from './coach';
 export {
-  attemptSchema,
   bestAttempt,
   effortSchema,
   type Effort,

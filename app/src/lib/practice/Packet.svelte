@@ -55,16 +55,22 @@
 
   // The best attempt, drawn along at its own pace: where it stands is looked at so often.
   const RACE_MS = 250;
+  let racing = $state(false);
   let ghost = $state.raw<GhostAnswer | null>(null);
   let elapsed = $state(0);
   const frame = $derived(ghost && frameAt(ghost.frames, elapsed));
   const anchors = $derived(holdingsOf(desk.art).anchors);
   async function race(on: boolean): Promise<void> {
+    racing = on;
     if (!on) return void (ghost = null);
     try {
+      const best = await getGhost(project.id);
+      // It may have been switched off while it was fetched.
+      if (!racing) return;
       elapsed = effortNow(project.id).seconds;
-      ghost = await getGhost(project.id);
+      ghost = best;
     } catch (error) {
+      racing = false;
       workplace.say(sentence(error), 'bad');
     }
   }
@@ -112,7 +118,7 @@
     <Toggle label="Coach" on={coached} change={turnCoach} />
     {#if coached}<p class="advice" role="status">{advice ?? ''}</p>{/if}
     {#if practised.attempts.length > 0}
-      <Toggle label="Race the best" on={ghost !== null} change={(on) => void race(on)} />
+      <Toggle label="Race the best" on={racing} change={(on) => void race(on)} />
       {#if ghost}
         <p class="quiet">
           Attempt {ghost.number}: {px(ghost.mean)} in {time(ghost.seconds)}.
