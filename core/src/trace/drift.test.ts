@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
 import { anchor, circlePath, pathOf, seeded, squarePath } from '../testing';
+import { parsePathData } from '../path/data';
 import { insertAnchor } from '../path/insert';
 import { reversePath, transformPath } from '../path/path-map';
 import type { Path } from '../path/path';
 import { measureDrift } from './drift';
 import { driftFigures } from './figures';
-import { fieldTiles } from './field-tiles';
+import { edgeTiles, fieldTiles } from './field-tiles';
 import { EDGE_BLUR } from './field-tiles';
-import { painted } from './testing';
+import { painted, photographed } from './testing';
 
 const INK = [40, 70, 60] as const;
 const PAPER = [235, 228, 210] as const;
@@ -147,6 +148,39 @@ describe('drift where there is little to follow', () => {
 });
 
 // Truth: strokes of a known middle, as in Steger (1998), who reports under a tenth of a pixel.
+describe('drift near corners', () => {
+  // Truth: the outline, whose corners turn by 90°, 60°, 120° and 150°, photographed through lenses.
+  const BOXES = ['M70 66L176 78L164 184L58 172Z', 'M120 40L204 186L36 186Z', 'M40 120L120 84L200 120L120 156Z', 'M30 120L120 100L210 120L120 144Z'] as const; // prettier-ignore
+  it.each([0.7, 1.5, 2.5])('is told through a blur of %s px as near as a tenth of a pixel allows', (blur) => {
+    for (const data of BOXES) {
+      const truth = parsePathData(data)[0]!;
+      const raster = photographed(240, 240, [{ path: truth, rgb: [46, 84, 70] }], [228, 218, 196], { blur });
+      const field = edgeTiles(raster);
+      const drift = measureDrift(truth, field, { reach: 12, light: 'true' });
+      const [said, sought] = [drift, measureDrift(truth, field, { reach: 12, light: 'true', cornersSought: true })].map((d) => driftFigures([d], 1)); // prettier-ignore
+      expect(Math.abs(said!.worst)).toBeLessThan(0.15);
+      // All that is not said is near corners; where those are only sought, more is.
+      expect(said!.measured + said!.nearCorners).toBeCloseTo(said!.length, 6);
+      expect(sought!.measured).toBeLessThan(said!.measured - 4);
+      drift.nearCorner.forEach((near, i) => {
+        if (near) expect(drift.value[i]).toBeNaN();
+      });
+    }
+  });
+
+  it('counts as near a corner only where an edge is: a spike drawn beyond it sees none', () => {
+    const truth = parsePathData(BOXES[1])[0]!;
+    const spiked = { ...truth, anchors: truth.anchors.map((a, i) => (i === 0 ? { ...a, y: a.y - 34 } : a)) };
+    const raster = photographed(240, 240, [{ path: truth, rgb: [46, 84, 70] }], [228, 218, 196], {
+      blur: 0.7,
+    });
+    const drift = measureDrift(spiked, edgeTiles(raster), { reach: 6, light: 'true' });
+    const tip = [...drift.x.keys()].filter((i) => drift.y[i]! < 28);
+    expect(tip.length).toBeGreaterThan(30);
+    for (const i of tip) expect([drift.nearCorner[i], drift.value[i]]).toEqual([0, NaN]);
+  });
+});
+
 describe('drift to the middle of a stroke', () => {
   const bar = (y: number, w: number) => pathOf([anchor(-5, y - w / 2), anchor(205, y - w / 2), anchor(205, y + w / 2), anchor(-5, y + w / 2)], true); // prettier-ignore
   it('is a tenth of a pixel from the truth at most, dark and bright, thin and wide', () => {
@@ -199,7 +233,7 @@ describe('figures', () => {
   // Reference: all sizes put in order and their lengths added up.
   it('say the size that 95 % of the length stays within, however sizes are spread', () => {
     const random = seeded(5);
-    const blank = (n: number) => ({ segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n), nx: new Float64Array(n), ny: new Float64Array(n), strength: new Float64Array(n), covered: new Uint8Array(n) }); // prettier-ignore
+    const blank = (n: number) => ({ segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n), nx: new Float64Array(n), ny: new Float64Array(n), strength: new Float64Array(n), covered: new Uint8Array(n), nearCorner: new Uint8Array(n) }); // prettier-ignore
     for (const n of [1, 2, 19, 20, 21, 500])
       for (const power of [0, 1, 6, 30]) {
         const drift = {

@@ -35,6 +35,8 @@ export interface DriftOptions {
   readonly own?: Oklab;
   /** The other side counts as positive: holes, and pictures that lie mirrored. */
   readonly flip?: boolean;
+  /** Its corners lie only about where the picture's are, as while it is settled: more of their sides is left out. */
+  readonly cornersSought?: boolean;
   /** What lies over the path, in picture pixels: where it is covered the picture shows something else, and nothing is measured. */
   readonly covers?: readonly Cover[];
 }
@@ -60,6 +62,8 @@ export interface Drift {
   readonly strength: Float64Array;
   /** 1 where something lies over it; 0 elsewhere. */
   readonly covered: Uint8Array;
+  /** 1 so near to a corner that nothing is said; 0 elsewhere. */
+  readonly nearCorner: Uint8Array;
 }
 
 /** Steps in which the normal is looked along, pixels; where the path is looked at in few places, longer ones do. */
@@ -87,6 +91,7 @@ export function measureDrift(
     stroke = 0,
     detail = 0,
     covers = [],
+    cornersSought = false,
     light: wanted = 'looks',
     own,
   }: DriftOptions,
@@ -138,7 +143,7 @@ export function measureDrift(
     if (light) soft = toPlaces(found, field.raster, { light, spacing, ring });
     else if (field.kind === 'edge')
       for (const f of found) f.value += pulledBy(field.blur ** 2 + PIXEL_VARIANCE, f.station.bend);
-    if (!ring) dropNearCorners(found, soft, pieces[c]!);
+    if (!ring) dropNearCorners(found, soft, cornersSought, pieces[c]!);
     dropSteep(found, ring);
     dropShort(found, ring);
     if (detail > 0)
@@ -156,9 +161,9 @@ export function measureDrift(
   const n = values.length;
   const drift = {
     segment: new Int32Array(n), t: new Float64Array(n), x: new Float64Array(n), y: new Float64Array(n),
-    nx: new Float64Array(n), ny: new Float64Array(n), weight: new Float64Array(n), value: new Float64Array(n), strength: new Float64Array(n), covered: new Uint8Array(n),
+    nx: new Float64Array(n), ny: new Float64Array(n), weight: new Float64Array(n), value: new Float64Array(n), strength: new Float64Array(n), covered: new Uint8Array(n), nearCorner: new Uint8Array(n),
   }; // prettier-ignore
-  values.forEach(({ station, value, strength }, i) => {
+  values.forEach(({ station, value, strength, nearCorner }, i) => {
     drift.segment[i] = station.segment;
     drift.t[i] = station.t;
     drift.x[i] = station.at.x;
@@ -169,6 +174,7 @@ export function measureDrift(
     drift.value[i] = value;
     drift.strength[i] = strength;
     drift.covered[i] = covered.has(station) ? 1 : 0;
+    drift.nearCorner[i] = nearCorner ? 1 : 0;
   });
   return drift;
 }
@@ -178,6 +184,7 @@ interface Picked extends Found {
   strength: number;
   /** The shape's colour lies on its outer side. */
   readonly reversed: boolean;
+  nearCorner?: boolean;
 }
 
 /** Where a larger share of what is seen is reversed the colour is not the picture's: then it tells nothing. */
@@ -264,14 +271,20 @@ function inSight(
 }
 
 /** Takes the values near a piece's ends away where it goes on: a blurred edge is round at corners, and another's at covers. */
-function dropNearCorners(found: readonly Found[], soft: number, { turnBefore, turnAfter }: Piece): void {
+function dropNearCorners(
+  found: readonly Picked[],
+  soft: number,
+  cornersSought: boolean,
+  { turnBefore, turnAfter }: Piece,
+): void {
   const clear = (list: typeof found, turn: number | null): void => {
     if (turn === null) return;
-    const within = clearanceAt(turn, soft);
+    const within = clearanceAt(turn, soft, cornersSought ? 'sought' : 'known');
     let gone = 0;
     for (const f of list) {
       if (gone >= within) return;
       gone += f.station.weight;
+      f.nearCorner = !Number.isNaN(f.value);
       f.value = NaN;
     }
   };

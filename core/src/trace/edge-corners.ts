@@ -61,7 +61,7 @@ export function sharpenCorners(points: readonly Point[], soft: number, spacing =
     const first = look(i, round);
     if (!first) continue;
     // The more acute, the farther off its sides run undisturbed.
-    const inner = clearanceAt(first.turn, soft);
+    const inner = clearanceAt(first.turn, soft, 'sought');
     const corner = (inner > round ? look(i, inner) : first) ?? first;
     if (!couldBlurRound(corner, points[i]!, soft)) continue;
     found.push({ i, ...corner, sharpness: corner.turn - 0.1 * distance(corner.at, points[i]!) });

@@ -247,8 +247,8 @@ function roundWithin(at: Point, one: readonly Point[], other: readonly Point[], 
     return p ? unit(subtract(p, at)) : null;
   };
   const [a, b] = [away(one), away(other)];
-  if (!a || !b) return clearanceAt(LIKELY_TURN, soft);
-  return Math.max(3, clearanceAt(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b)))), soft));
+  if (!a || !b) return clearanceAt(LIKELY_TURN, soft, 'sought');
+  return Math.max(3, clearanceAt(Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(a, b)))), soft, 'sought'));
 }
 
 /** The point of a line nearest to `p`, by index, sought about one that is likely. */

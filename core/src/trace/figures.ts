@@ -1,9 +1,10 @@
 import type { Drift } from './drift';
 
 export interface DriftFigures {
-  /** Length that has an edge, what something lies over, and the path's whole length. */
+  /** Length that has an edge, what something lies over, what is near corners, and the path's whole length. */
   readonly measured: number;
   readonly covered: number;
+  readonly nearCorners: number;
   readonly length: number;
   /** Mean size, weighted by length; NaN where nothing is measured, as are the other figures. */
   readonly mean: number;
@@ -17,7 +18,7 @@ export interface DriftFigures {
 
 /** Figures of drifts together: of a path, a shape, all. `only` keeps to one segment of a single drift. */
 export function driftFigures(drifts: readonly Drift[], tolerance: number, only?: number): DriftFigures {
-  let [measured, covered, length, sum, inside, worst] = [0, 0, 0, 0, 0, 0];
+  let [measured, covered, nearCorners, length, sum, inside, worst] = [0, 0, 0, 0, 0, 0, 0];
   const counts = (d: Drift, i: number): boolean => only === undefined || d.segment[i] === only;
   for (const d of drifts)
     for (let i = 0; i < d.value.length; i++) {
@@ -25,6 +26,7 @@ export function driftFigures(drifts: readonly Drift[], tolerance: number, only?:
       const weight = d.weight[i]!;
       length += weight;
       covered += d.covered[i]! * weight;
+      nearCorners += d.nearCorner[i]! * weight;
       const v = d.value[i]!;
       if (Number.isNaN(v)) continue;
       const size = Math.abs(v);
@@ -33,7 +35,8 @@ export function driftFigures(drifts: readonly Drift[], tolerance: number, only?:
       if (size <= tolerance) inside += weight;
       if (size > Math.abs(worst)) worst = v;
     }
-  if (measured === 0) return { measured, covered, length, mean: NaN, p95: NaN, worst: NaN, within: NaN };
+  if (measured === 0)
+    return { measured, covered, nearCorners, length, mean: NaN, p95: NaN, worst: NaN, within: NaN };
   // The size that nearly all stay within: shared out into bins, so that only the one it falls into is put in order.
   const binOf = (size: number): number => Math.floor(size * ((BINS - 1) / (Math.abs(worst) || 1)));
   const each = (told: (size: number, weight: number) => void): void => {
@@ -52,7 +55,16 @@ export function driftFigures(drifts: readonly Drift[], tolerance: number, only?:
   });
   inBin.sort((a, b) => a.size - b.size);
   const p95 = inBin.find((s) => (upTo += s.weight) >= enough)?.size ?? inBin.at(-1)?.size ?? NaN;
-  return { measured, covered, length, mean: sum / measured, p95, worst, within: inside / measured };
+  return {
+    measured,
+    covered,
+    nearCorners,
+    length,
+    mean: sum / measured,
+    p95,
+    worst,
+    within: inside / measured,
+  };
 }
 
 /** Share of the measured length that `p95` tells of, and bins in which it is looked for. */

@@ -19,5 +19,6 @@ export function leaveOut(drift: Drift, segments: ReadonlySet<number>): Drift {
     value: pick(drift.value),
     strength: pick(drift.strength),
     covered: Uint8Array.from(kept, (i) => drift.covered[i]!),
+    nearCorner: Uint8Array.from(kept, (i) => drift.nearCorner[i]!),
   };
 }

@@ -74,6 +74,13 @@ describe('settling a rough path', () => {
     expect(off(path, LEAF)).toBeLessThan(0.35);
   });
 
+  it('leaves a straight side straight whose edge jumps: that is two edges, and no bow', () => {
+    const stepped = parsePathData('M50 60L148 60L148 65L190 65L190 190L50 190Z')[0]!;
+    const rough = parsePathData('M51 61L189 63L191 188L52 189Z')[0]!;
+    const { path } = settle(rough, fieldOf(stepped), WHERE);
+    expect(path.anchors.every((a) => a.in === null && a.out === null)).toBe(true);
+  });
+
   it('takes flowing anchors along and keeps them flowing', () => {
     const disc = circlePath(120, 120, 70);
     const ring = Array.from({ length: 8 }, (_, i) => anchor(120 + 72 * Math.cos(i * 0.785), 120 + 68 * Math.sin(i * 0.785))); // prettier-ignore
@@ -188,6 +195,34 @@ describe('settling from far off', () => {
       const ends = pathCubics(path).flatMap((c) => Array.from({ length: 30 }, (_, i) => nearestOnPath(moon, cubicPoint(c, i / 30))!.distance)); // prettier-ignore
       expect(Math.max(...ends)).toBeLessThan(4);
     }
+  });
+
+  it('draws no tip of a star beside a rim out to a spike, and needs no smaller picture for what only corners hide', () => {
+    const star = parsePathData(
+      'M120 26L143 91L211 93L157 135L176 200L120 161L65 200L84 135L29 93L97 91Z',
+    )[0]!;
+    const [[rim]] = widen([star], 4, { joins: 'round', miterLimit: 4 }, (n) => `rim${n}`) as [[Path]];
+    const areas = [
+      { path: rim, rgb: [96, 128, 108] },
+      { path: star, rgb: [46, 84, 70] },
+    ] as const;
+    const raster = photographed(240, 240, areas, [228, 218, 196], { blur: 0.7, grain: 1 });
+    const own = rgbToOklab([46 / 255, 84 / 255, 70 / 255]);
+    let far = 0;
+    for (let k = 0; k < 6; k++) {
+      let asked = false;
+      const smaller = new Proxy(edgeTiles(halved(raster)), {
+        get: (tiles, key) => {
+          asked = true;
+          return Reflect.get(tiles, key) as unknown;
+        },
+      });
+      const { path } = settle(shaken(star, 5), edgeTiles(raster), { reach: 12, light: 'true', own, coarser: [smaller] }); // prettier-ignore
+      const off = path.anchors.map((a, i) => Math.hypot(a.x - star.anchors[i]!.x, a.y - star.anchors[i]!.y));
+      expect(Math.max(...off)).toBeLessThan(10);
+      if (asked) far++;
+    }
+    expect(far).toBeLessThanOrEqual(2);
   });
 
   it('counts what comes into reach as gain, not as harm', () => {

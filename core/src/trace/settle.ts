@@ -1,5 +1,6 @@
 import { scaling } from '../geometry/affine';
 import { toRadians } from '../geometry/angle';
+import { nearestParabola } from '../geometry/parabola';
 import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from '../path/anchor';
 import { setAnchorKind } from '../path/handle';
@@ -14,7 +15,7 @@ import { leaveOut } from './leave-out';
 import { freedoms } from './settle-freedoms';
 import { MOST_RESIDUALS, settleStep, STEPS_TO_ONE_TRACK, targetsOn } from './settle-step';
 
-export interface SettleOptions extends Omit<DriftOptions, 'spacing'> {
+export interface SettleOptions extends Omit<DriftOptions, 'spacing' | 'cornersSought'> {
   /** Anchors may move; else only handles do. True when left out. */
   readonly anchors?: boolean;
   /** Segments that may change; all when left out. Those meant so never do. */
@@ -37,13 +38,16 @@ export interface Settled {
 /** Times that the edge is tracked, and steps towards one track. */
 const ROUNDS = 6;
 /** A straight segment is bent when its edge bows by more than this from the line, picture pixels. */
-const BOW = 0.8;
+const BOW_PX = 1.4;
+/** It bows evenly: the parabola nearest to it lies no farther off it than this, or than a share of the bow; root mean square. */
+const BOWED_OFF_PX = 0.4;
+const BOWED_OFF_SHARE = 0.15;
 /** What counts as better, picture pixels: a hair less is chance. */
 const BETTER = 0.03;
 /** A round that leaves more than this of what the best one left is the last, unless that is still far off. */
 const SETTLED = 0.96;
 /** What lies farther off than this after settling, all of it, is looked for in smaller pictures too; picture pixels. */
-const FAR_OFF_PX = 0.8;
+const FAR_OFF_PX = 0.3;
 
 /** A corner that turns by less than this is a joint: its sides stay in line. */
 const JOINT = Math.cos(toRadians(8));
@@ -63,29 +67,29 @@ const withKinds = (path: Path, of: Path): Path => ({
   anchors: path.anchors.map((a, i) => ({ ...a, kind: of.anchors[i]!.kind })),
 });
 
+/** Whether the edge along a straight segment bows from it; where it jumps it is two edges. */
+function edgeBows(drift: Drift, segment: number): boolean {
+  let places = 0;
+  const rows: { s: number; p: Point }[] = [];
+  for (let i = 0; i < drift.segment.length; i++) {
+    if (drift.segment[i] !== segment) continue;
+    places++;
+    if (!Number.isNaN(drift.value[i]!)) rows.push({ s: drift.t[i]! - 0.5, p: { x: drift.value[i]!, y: 0 } });
+  }
+  if (rows.length < 0.5 * places || rows.length < 4 || !rows.some(({ s }) => Math.abs(s) > 0.25))
+    return false;
+  const { at, slope, bend } = nearestParabola(rows).curve;
+  const bow = Math.abs(bend.x) / 4;
+  const off = rows.reduce((sum, { s, p }) => sum + (p.x - at.x - slope.x * s - bend.x * s * s) ** 2, 0);
+  return bow >= BOW_PX && Math.sqrt(off / rows.length) <= Math.max(BOWED_OFF_PX, BOWED_OFF_SHARE * bow);
+}
+
 /** Straight segments whose edge bows get handles on their thirds, which leave the line as it is. */
 function bent(path: Path, drift: Drift, only: ReadonlySet<number> | null): Path {
   let next = path;
   for (let s = 0; s < segmentCount(path); s++) {
     if (!segmentIsLine(path, s) || (only && !only.has(s))) continue;
-    let [n, sum, ends, middle, inMiddle, atEnds] = [0, 0, 0, 0, 0, 0];
-    for (let i = 0; i < drift.segment.length; i++) {
-      if (drift.segment[i] !== s) continue;
-      sum++;
-      const v = drift.value[i]!;
-      if (Number.isNaN(v)) continue;
-      n++;
-      const t = drift.t[i]!;
-      if (t > 0.35 && t < 0.65) {
-        middle += v;
-        inMiddle++;
-      } else if (t < 0.25 || t > 0.75) {
-        ends += v;
-        atEnds++;
-      }
-    }
-    if (n < 0.5 * sum || inMiddle === 0 || atEnds === 0) continue;
-    if (Math.abs(middle / inMiddle - ends / atEnds) < BOW) continue;
+    if (!edgeBows(drift, s)) continue;
     const [i, j] = [s, (s + 1) % path.anchors.length];
     const [a, b] = [next.anchors[i]!, next.anchors[j]!];
     if (a.kind === 'flowing' || b.kind === 'flowing') continue;
@@ -105,35 +109,66 @@ function bent(path: Path, drift: Drift, only: ReadonlySet<number> | null): Path 
 const MOST_HANDLE = 1.5;
 const BACKWARDS = -0.3;
 
-/** Whether a path has spikes or loops that another, of the same anchors, has not. */
-function isFolded(path: Path, before: Path): boolean {
-  /** How long a segment's longer handle is beside its chord, and how far its handles point back along it. */
-  const shape = (p: Path, s: number): { long: number; back: number } => {
-    const [a, b, c, d] = segmentCubic(p, s);
-    const chord = subtract(d, a);
-    const size = length(chord);
-    if (!(size > 0)) return { long: 0, back: 0 };
-    const [out, back] = [subtract(b, a), subtract(d, c)];
-    const long = Math.max(length(out), length(back)) / size;
-    return { long, back: Math.min(0, dot(out, chord) / size ** 2, dot(back, chord) / size ** 2) };
-  };
+/** How long a segment's longer handle is beside its chord, and how far its handles point back along it. */
+function handlesBesideChord(path: Path, segment: number): { readonly long: number; readonly back: number } {
+  const [a, b, c, d] = segmentCubic(path, segment);
+  const chord = subtract(d, a);
+  const size = length(chord);
+  if (!(size > 0)) return { long: 0, back: 0 };
+  const [out, back] = [subtract(b, a), subtract(d, c)];
+  const long = Math.max(length(out), length(back)) / size;
+  return { long, back: Math.min(0, dot(out, chord) / size ** 2, dot(back, chord) / size ** 2) };
+}
+
+/** How far apart the two sides of a corner leave it, radians; null where an anchor is none, or ends an open path. */
+function cornerAngle(path: Path, anchor: number): number | null {
+  if (path.anchors[anchor]!.kind !== 'corner') return null;
+  const [before, after] = [tangentAt(path, anchor, 'in'), tangentAt(path, anchor, 'out')];
+  return before && after ? Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(before, after)))) : null;
+}
+
+/** A corner whose sides come so near to each other beside what they were, and so near at all, is drawn out to a spike. */
+const SPIKE_SHARE = 1 / 3;
+const SPIKE = toRadians(12);
+
+/** Anchors at loops, folds and spikes that a path has and another, of the same anchors, has not. */
+function foldedAnchors(path: Path, before: Path): ReadonlySet<number> {
+  const found = new Set<number>();
   for (let s = 0; s < segmentCount(path); s++) {
-    const [now, was] = [shape(path, s), shape(before, s)];
-    if (now.long > Math.max(MOST_HANDLE, 1.5 * was.long) || now.back < Math.min(BACKWARDS, 1.5 * was.back)) return true; // prettier-ignore
+    const [now, was] = [handlesBesideChord(path, s), handlesBesideChord(before, s)];
+    if (now.long > Math.max(MOST_HANDLE, 1.5 * was.long) || now.back < Math.min(BACKWARDS, 1.5 * was.back))
+      found.add(s).add((s + 1) % path.anchors.length);
   }
-  return false;
+  path.anchors.forEach((_, i) => {
+    const [now, was] = [cornerAngle(path, i), cornerAngle(before, i)];
+    if (now !== null && was !== null && now < Math.min(SPIKE, SPIKE_SHARE * was)) found.add(i);
+  });
+  return found;
+}
+
+/** A path after a step, what it folded left as it was before; that path itself where it folds all the same. */
+function unfolded(stepped: Path, before: Path, start: Path): Path {
+  const folded = foldedAnchors(stepped, start);
+  if (folded.size === 0) return stepped;
+  const left = [...folded].reduce((path, i) => withAnchor(path, i, before.anchors[i]!), stepped);
+  return foldedAnchors(left, start).size === 0 ? left : before;
 }
 
 /** Drift that counts for what has no edge in reach, in reaches: a round that brings more into reach is no worse for it. */
 const UNSEEN_IN_REACHES = 0.5;
+/** Drift that counts for what is near corners, where nothing is said, pixels: an edge is off there by as much as blur rounds it. */
+const NEAR_CORNER_PX = 1;
 
 /** How far all of a line that is open to sight lies from its edge, what has none in reach among it. */
-function meanOfAll({ mean, measured, covered, length: whole }: DriftFigures, reach: number): number {
+function meanOfAll(
+  { mean, measured, covered, nearCorners, length: whole }: DriftFigures,
+  reach: number,
+): number {
   const open = whole - covered;
   if (!(open > 0)) return 0;
-  return (
-    ((measured > 0 ? mean * measured : 0) + UNSEEN_IN_REACHES * reach * Math.max(0, open - measured)) / open
-  );
+  const ofSeen = measured > 0 ? mean * measured : 0;
+  const unseen = Math.max(0, open - measured - nearCorners);
+  return (ofSeen + NEAR_CORNER_PX * nearCorners + UNSEEN_IN_REACHES * reach * unseen) / open;
 }
 
 interface Rounds {
@@ -152,7 +187,8 @@ function settledIn(
     1,
     Math.min(4, pathLength(from) / (MOST_RESIDUALS * Math.max(1, segmentCount(from)))),
   );
-  const measure = (p: Path): Drift => leaveOut(measureDrift(p, field, { ...where, spacing }), meant);
+  const measure = (p: Path): Drift =>
+    leaveOut(measureDrift(p, field, { ...where, spacing, cornersSought: true }), meant);
   const figuresOf = (drift: Drift): DriftFigures => driftFigures([drift], tolerance);
   const first = measure(from);
   const start: Path = jointed(bent(from, first, chosen));
@@ -172,8 +208,8 @@ function settledIn(
     const free = freedoms(current, anchors, chosen);
     let next = current;
     for (let k = 0; k < STEPS_TO_ONE_TRACK; k++) {
-      const stepped = settleStep(next, free, rows);
-      if (stepped === next || isFolded(stepped, start)) break;
+      const stepped = unfolded(settleStep(next, free, rows), next, start);
+      if (stepped === next) break;
       next = stepped;
     }
     if (next === current) break;
