@@ -1,4 +1,4 @@
-import { CONES_OF_LINEAR, OKLAB_OF_ROOTS } from '../colour/oklab';
+import { CONES_OF_LINEAR, OKLAB_OF_ROOTS, type Oklab } from '../colour/oklab';
 import { LINEAR_OF_BYTE } from '../colour/srgb';
 import type { Raster } from '../picture/raster';
 
@@ -17,6 +17,26 @@ const [[LR, LG, LB], [MR, MG, MB], [SR, SG, SB]] = CONES_OF_LINEAR.map((row) =>
   row.map((v) => v * (ROOTS - 1)),
 ) as Rows;
 const [[L_L, L_M, L_S], [A_L, A_M, A_S], [B_L, B_M, B_S]] = OKLAB_OF_ROOTS;
+
+/**
+ * How far one pixel's colour is from a given one, as the planes have it: a and b weighted.
+ *
+ * @param pixel its index, row by row
+ */
+export function pixelUnlike({ data }: Raster, pixel: number, colour: Oklab, abWeight: number): number {
+  const i = 4 * pixel;
+  const red = LINEAR_OF_BYTE[data[i]!]!;
+  const green = LINEAR_OF_BYTE[data[i + 1]!]!;
+  const blue = LINEAR_OF_BYTE[data[i + 2]!]!;
+  const long = ROOT[(LR * red + LG * green + LB * blue + 0.5) & (ROOTS - 1)]!;
+  const middle = ROOT[(MR * red + MG * green + MB * blue + 0.5) & (ROOTS - 1)]!;
+  const short = ROOT[(SR * red + SG * green + SB * blue + 0.5) & (ROOTS - 1)]!;
+  const solid = data[i + 3]! / 255;
+  const dl = solid * (L_L * long + L_M * middle + L_S * short) + 1 - solid - colour[0];
+  const da = abWeight * (solid * (A_L * long + A_M * middle + A_S * short) - colour[1]);
+  const db = abWeight * (solid * (B_L * long + B_M * middle + B_S * short) - colour[2]);
+  return Math.sqrt(dl * dl + da * da + db * db);
+}
 
 /** Room for the planes of a tile and a spare one, used again and again: a field is made of hundreds of tiles. */
 const ROOM = 160 * 160;

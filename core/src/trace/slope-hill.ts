@@ -106,7 +106,7 @@ function topBeside(
  * it. Each hill is the Gaussian nearest to what the others leave of the row.
  *
  * @param borders whether another border runs along before it, and after it
- * @returns null where there is none beside it
+ * @returns null where there is none beside it; else a row that lasts until the next call
  */
 function withoutNeighbours(
   slope: Float64Array,
@@ -115,33 +115,58 @@ function withoutNeighbours(
   top: number,
   borders: readonly [boolean, boolean],
 ): Float64Array | null {
-  const high = slope[from + top]!;
-  const beside = ([-1, 1] as const).flatMap((step, side) => {
-    const next = topBeside(slope, from, wide, top, step);
-    const least = high * (borders[side] ? REACHES_IN.border : REACHES_IN.chance);
-    return next !== null && slope[from + next]! >= least ? [next] : [];
-  });
-  if (beside.length === 0) return null;
-  const tops = [top, ...beside];
-  const hills: (Gaussian | null)[] = tops.map(() => null);
-  let alone = slope;
+  const before = topBeside(slope, from, wide, top, -1);
+  const after = topBeside(slope, from, wide, top, 1);
+  const reaches = (next: number | null, isBorder: boolean): next is number =>
+    next !== null &&
+    slope[from + next]! >= slope[from + top]! * (isBorder ? REACHES_IN.border : REACHES_IN.chance);
+  const tops = [top];
+  if (reaches(before, borders[0])) tops.push(before);
+  if (reaches(after, borders[1])) tops.push(after);
+  if (tops.length === 1) return null;
+  const left = rowOf(wide);
+  const hills: (Gaussian | null)[] = [null, null, null];
   for (let round = 0; round < PARTED_IN; round++)
-    // The neighbours first, so that the hill itself is looked at without them.
+    // The neighbours first, so that the hill itself, the last, is looked at without them.
     for (let m = tops.length - 1; m >= 0; m--) {
-      const left = slope.slice(from, from + wide);
-      hills.forEach((hill, o) => hill && o !== m && takeAway(left, hill));
+      for (let k = 0; k < wide; k++) left[k] = slope[from + k]!;
+      for (let o = 0; o < tops.length; o++) if (o !== m && hills[o]) takeAway(left, wide, hills[o]!);
       const at = topFrom(left, 0, wide, tops[m]!);
-      if (!(left[at]! > 0)) return null;
-      const ends = ([-1, 1] as const).map((step) => footOf(left, 0, wide, at, step, OF_HILL * left[at]!));
-      hills[m] = gaussianThrough(left, at, ends[0]!, ends[1]!);
-      if (m === 0) alone = left;
+      const least = OF_HILL * left[at]!;
+      if (!(least > 0)) return null;
+      hills[m] = gaussianThrough(left, at, footOf(left, 0, wide, at, -1, least), footOf(left, 0, wide, at, 1, least)); // prettier-ignore
     }
-  return alone;
+  return left;
 }
 
-function takeAway(row: Float64Array, { height, at, variance }: Gaussian): void {
-  for (let k = 0; k < row.length; k++)
-    row[k]! -= height * Math.exp(-((STEP_PX * (k - at)) ** 2) / (2 * variance));
+/** Room for a row, used again and again. */
+let room = new Float64Array(128);
+const rowOf = (wide: number): Float64Array => (room.length < wide ? (room = new Float64Array(wide)) : room);
+
+/** A Gaussian so far down from its top is nothing. */
+const NOTHING = 1e-9;
+/**
+ * Takes a Gaussian off a row. From one step to the next it falls by a factor that itself falls evenly: three exponentials in all,
+ * since this is done a dozen times for each place of an edge.
+ */
+function takeAway(row: Float64Array, wide: number, { height, at, variance }: Gaussian): void {
+  const sharp = STEP_PX ** 2 / (2 * variance);
+  const near = Math.max(0, Math.min(wide - 1, Math.round(at)));
+  const off = near - at;
+  const fall = Math.exp(-2 * sharp);
+  const least = NOTHING * height;
+  const top = height * Math.exp(-sharp * off * off);
+  for (let k = near, v = top, by = Math.exp(-sharp * (1 + 2 * off)); k < wide && v > least; k++) {
+    row[k]! -= v;
+    v *= by;
+    by *= fall;
+  }
+  const by = Math.exp(-sharp * (1 - 2 * off));
+  for (let k = near - 1, v = top * by, next = by * fall; k >= 0 && v > least; k--) {
+    row[k]! -= v;
+    v *= next;
+    next *= fall;
+  }
 }
 
 /** The hill of a row that begins at `from` about a step of it. */

@@ -1,16 +1,16 @@
 import type { Oklab } from '../colour/oklab';
 import type { Raster } from '../picture/raster';
 import { A_B_WEIGHT } from './colour-at';
-import { oklabPlanes } from './oklab-planes';
+import { pixelUnlike } from './oklab-planes';
 
 /** How far the picture's colour is from a given one at a place, OKLab with a and b weighted. */
 export type Unlikeness = (x: number, y: number) => number;
 
-/** Sides of the squares in which unlikeness is worked out, pixels. */
+/** Sides of the squares in which unlikeness is kept, pixels. */
 const SQUARE = 32;
 
-/** That of a picture, worked out where it is asked for; what lies beside the picture is as its border. */
-export function unlikeness(raster: Raster, [l, a, b]: Oklab): Unlikeness {
+/** That of a picture, each pixel's worked out when it is first asked for; what lies beside the picture is as its border. */
+export function unlikeness(raster: Raster, colour: Oklab): Unlikeness {
   const squares = new Map<number, Float32Array>();
   let last: Float32Array = new Float32Array(0);
   let lastKey = NaN;
@@ -23,19 +23,14 @@ export function unlikeness(raster: Raster, [l, a, b]: Oklab): Unlikeness {
     if (key !== lastKey) {
       let square = squares.get(key);
       if (!square) {
-        const [L, A, B] = oklabPlanes(raster, i * SQUARE, j * SQUARE, SQUARE, SQUARE) as [Float32Array, Float32Array, Float32Array]; // prettier-ignore
-        square = new Float32Array(SQUARE * SQUARE);
-        for (let k = 0; k < square.length; k++) {
-          const dl = L[k]! - l;
-          const da = A_B_WEIGHT * (A[k]! - a);
-          const db = A_B_WEIGHT * (B[k]! - b);
-          square[k] = Math.sqrt(dl * dl + da * da + db * db);
-        }
+        square = new Float32Array(SQUARE * SQUARE).fill(NaN);
         squares.set(key, square);
       }
       last = square;
       lastKey = key;
     }
-    return last[(py - j * SQUARE) * SQUARE + px - i * SQUARE]!;
+    const k = (py - j * SQUARE) * SQUARE + px - i * SQUARE;
+    if (Number.isNaN(last[k]!)) last[k] = pixelUnlike(raster, py * raster.width + px, colour, A_B_WEIGHT);
+    return last[k]!;
   };
 }
