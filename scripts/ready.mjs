@@ -179,6 +179,9 @@ export async function startServer({
       PORT: String(port),
       HOST: host,
       ORIGIN: address,
+      // Seconds a connection stays open for more: a page that rests a while loses no change to one just being closed.
+      KEEP_ALIVE_TIMEOUT: '65',
+      HEADERS_TIMEOUT: '70',
       MIRROT_DATA: data,
       MIRROT_SHIPPED: join(ROOT, 'demo', 'pictures'),
       MIRROT_EXERCISES: join(ROOT, 'demo', 'exercises'),

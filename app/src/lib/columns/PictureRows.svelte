@@ -107,7 +107,7 @@
     }
   }
   .dim .words {
-    opacity: 0.5;
+    color: var(--quiet);
   }
   .name {
     display: flex;

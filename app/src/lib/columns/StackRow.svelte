@@ -194,7 +194,9 @@
     display: flex;
     align-items: center;
   }
-  .dim .words,
+  .dim .words {
+    color: var(--quiet);
+  }
   .dim :global(svg.thumb) {
     opacity: 0.5;
   }
