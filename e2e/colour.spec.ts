@@ -1,4 +1,5 @@
 import { deltaE2000, isGradient, parseHex, rgbToCielab, shapesOf, type Gradient } from '@mirrot/core';
+import { expectClean } from './axe';
 import { openDemo } from './desk';
 import { expect, test } from './test';
 
@@ -197,6 +198,7 @@ test('body tones that a later shape covers are told, and looked for again when w
   await page.getByRole('button', { name: /^Hide Body shade/ }).click();
   await page.getByRole('button', { name: /^Hide Body light/ }).click();
   await expect(told.getByText(/Body/)).toBeVisible();
+  await expectClean(page, 'hidden rows', true);
   await told.getByRole('button', { name: 'Look again' }).click();
   await expect(page.getByText(/^Body tone of 1 shape, looked for anew$/)).toBeVisible();
   await h.key('Enter');
