@@ -62,7 +62,7 @@ export interface Drift {
   readonly strength: Float64Array;
   /** 1 where something lies over it; 0 elsewhere. */
   readonly covered: Uint8Array;
-  /** 1 so near to a corner that nothing is said; 0 elsewhere. */
+  /** 1 where an edge is in sight, but so near to a corner that nothing is said of it; 0 elsewhere. */
   readonly nearCorner: Uint8Array;
 }
 
@@ -184,6 +184,7 @@ interface Picked extends Found {
   strength: number;
   /** The shape's colour lies on its outer side. */
   readonly reversed: boolean;
+  /** An edge was seen there, so near to a corner that its value was taken away. */
   nearCorner?: boolean;
 }
 

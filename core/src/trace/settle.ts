@@ -127,9 +127,9 @@ function cornerAngle(path: Path, anchor: number): number | null {
   return before && after ? Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(before, after)))) : null;
 }
 
-/** A corner whose sides come so near to each other beside what they were, and so near at all, is drawn out to a spike. */
+/** A corner whose sides come so near to each other beside what they were, and so near at all, radians, is drawn out to a spike. */
 const SPIKE_SHARE = 1 / 3;
-const SPIKE = toRadians(12);
+const SPIKE_ANGLE = toRadians(12);
 
 /** Anchors at loops, folds and spikes that a path has and another, of the same anchors, has not. */
 function foldedAnchors(path: Path, before: Path): ReadonlySet<number> {
@@ -141,7 +141,7 @@ function foldedAnchors(path: Path, before: Path): ReadonlySet<number> {
   }
   path.anchors.forEach((_, i) => {
     const [now, was] = [cornerAngle(path, i), cornerAngle(before, i)];
-    if (now !== null && was !== null && now < Math.min(SPIKE, SPIKE_SHARE * was)) found.add(i);
+    if (now !== null && was !== null && now < Math.min(SPIKE_ANGLE, SPIKE_SHARE * was)) found.add(i);
   });
   return found;
 }
