@@ -1,5 +1,5 @@
 import { cubicTangent, lineCubic, type Cubic } from '../geometry/cubic';
-import { add, unit, type Point } from '../geometry/vector';
+import { add, dot, unit, type Point } from '../geometry/vector';
 import type { Anchor, HandleSide } from './anchor';
 import type { Form } from './form';
 
@@ -77,6 +77,12 @@ export function tangentAt(path: Path, i: number, side: HandleSide): Point | null
   const segment = side === 'out' ? (anchorAt(path, i, 1) === null ? null : i) : before;
   if (segment === null || segmentCount(path) === 0) return null;
   return unit(cubicTangent(segmentCubic(path, segment), side === 'out' ? 0 : 1));
+}
+
+/** How sharply the path turns at anchor `i`, radians, 0 to π; null at the ends of an open one. */
+export function turnAt(path: Path, i: number): number | null {
+  const [before, after] = [tangentAt(path, i, 'in'), tangentAt(path, i, 'out')];
+  return before && after ? Math.acos(Math.max(-1, Math.min(1, dot(before, after)))) : null;
 }
 
 /** The path with anchor `i` replaced. */

@@ -3,7 +3,7 @@ import { toRadians } from '../geometry/angle';
 import { cubicLength, cubicPoint, type Cubic } from '../geometry/cubic';
 import { cross, distance, negate, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from '../path/anchor';
-import { pathCubics, segmentCount, type Path } from '../path/path';
+import { pathCubics, segmentCount, turnAt, type Path } from '../path/path';
 import { nearestOnPath } from '../path/path-measure';
 import type { TruthShape } from './exercise';
 import { FAR_PX, type DrawnShape } from './score';
@@ -131,21 +131,6 @@ interface Looked extends Beside {
   readonly segments: readonly Segment[];
   /** Anchors beside the original's. */
   readonly own: number;
-}
-
-/** How much a line turns at an anchor, radians, told by its handles and, where it has none, its segments. */
-function turnAt(path: Path, i: number): number | null {
-  const cubics = pathCubics(path);
-  const before = i === 0 ? (path.closed ? cubics.at(-1) : undefined) : cubics[i - 1];
-  const after = cubics[i];
-  if (!before || !after) return null;
-  const toward = (points: readonly Point[]): Point | null => {
-    const [at, ...others] = points;
-    const next = others.find((p) => distance(p, at!) > 1e-6);
-    return next ? unit(subtract(next, at!)) : null;
-  };
-  const [leaves, came] = [toward(after), toward([...before].reverse())];
-  return leaves && came ? Math.abs(turnOf(negate(came), leaves)) : null;
 }
 
 /** The truth's direction about a place, along the way that leads towards `to`. */

@@ -147,7 +147,6 @@ describe('drift where there is little to follow', () => {
   });
 });
 
-// Truth: strokes of a known middle, as in Steger (1998), who reports under a tenth of a pixel.
 describe('drift near corners', () => {
   // Truth: the outline, whose corners turn by 90°, 60°, 120° and 150°, photographed through lenses.
   const BOXES = ['M70 66L176 78L164 184L58 172Z', 'M120 40L204 186L36 186Z', 'M40 120L120 84L200 120L120 156Z', 'M30 120L120 100L210 120L120 144Z'] as const; // prettier-ignore
@@ -181,6 +180,7 @@ describe('drift near corners', () => {
   });
 });
 
+// Truth: strokes of a known middle, as in Steger (1998), who reports under a tenth of a pixel.
 describe('drift to the middle of a stroke', () => {
   const bar = (y: number, w: number) => pathOf([anchor(-5, y - w / 2), anchor(205, y - w / 2), anchor(205, y + w / 2), anchor(-5, y + w / 2)], true); // prettier-ignore
   it('is a tenth of a pixel from the truth at most, dark and bright, thin and wide', () => {

@@ -1,6 +1,5 @@
 import type { Oklab } from '../colour/oklab';
-import { dot } from '../geometry/vector';
-import { tangentAt, type Path } from '../path/path';
+import { turnAt, type Path } from '../path/path';
 import { pulledBy, toPlaces, type Found } from './drift-places';
 import type { Light } from './edge-profile';
 import { clearanceAt } from './corner-clearance';
@@ -222,13 +221,6 @@ const PIXEL_VARIANCE = 0.25;
 /** An edge's shoulder is no part of it farther than this from its top, pixels. */
 const SHOULDER_PX = 2;
 
-/** How sharply a path turns at an anchor, radians; null at the ends of an open one. */
-function turnAt(path: Path, anchor: number): number | null {
-  const i = path.closed ? anchor % path.anchors.length : anchor;
-  const [a, b] = [tangentAt(path, i, 'in'), tangentAt(path, i, 'out')];
-  return a && b ? Math.acos(Math.max(-1, Math.min(1, dot(a, b)))) : null;
-}
-
 /** Stations that follow each other in sight. */
 interface Piece {
   readonly stations: Station[];
@@ -265,7 +257,7 @@ function inSight(
       .map((stations) => ({
         stations,
         turnBefore: stations[0] === first ? turnAt(path, first!.segment) : 0,
-        turnAfter: stations.at(-1) === last ? turnAt(path, last!.segment + 1) : 0,
+        turnAfter: stations.at(-1) === last ? turnAt(path, (last!.segment + 1) % path.anchors.length) : 0,
       }));
   });
   return { pieces, ring: ring && hidden.length === 0, hidden };

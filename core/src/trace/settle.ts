@@ -1,17 +1,18 @@
 import { scaling } from '../geometry/affine';
 import { toRadians } from '../geometry/angle';
 import { nearestParabola } from '../geometry/parabola';
-import { dot, length, scale, subtract, unit, type Point } from '../geometry/vector';
+import { length, scale, subtract, unit, type Point } from '../geometry/vector';
 import type { Anchor } from '../path/anchor';
 import { setAnchorKind } from '../path/handle';
 import { meantSegments } from '../path/meant';
 import { transformPath } from '../path/path-map';
-import { segmentCount, segmentCubic, segmentIsLine, tangentAt, withAnchor, type Path } from '../path/path';
+import { segmentCount, segmentIsLine, turnAt, withAnchor, type Path } from '../path/path';
 import { pathLength } from '../path/path-measure';
 import { measureDrift, type Drift, type DriftOptions } from './drift';
 import type { FieldTiles } from './field-tiles';
 import { driftFigures, type DriftFigures } from './figures';
 import { leaveOut } from './leave-out';
+import { unfolded } from './settle-folds';
 import { freedoms } from './settle-freedoms';
 import { MOST_RESIDUALS, settleStep, STEPS_TO_ONE_TRACK, targetsOn } from './settle-step';
 
@@ -50,15 +51,15 @@ const SETTLED = 0.96;
 const FAR_OFF_PX = 0.3;
 
 /** A corner that turns by less than this is a joint: its sides stay in line. */
-const JOINT = Math.cos(toRadians(8));
+const JOINT = toRadians(8);
 
 /** Joints as smooth anchors, so that no kink comes of them; their kind is given back at the end. */
 function jointed(path: Path): Path {
   let next = path;
   path.anchors.forEach((a, i) => {
     if (a.kind !== 'corner' || (!a.in && !a.out)) return;
-    const [before, after] = [tangentAt(path, i, 'in'), tangentAt(path, i, 'out')];
-    if (before && after && dot(before, after) > JOINT) next = setAnchorKind(next, i, 'smooth');
+    const turn = turnAt(path, i);
+    if (turn !== null && turn < JOINT) next = setAnchorKind(next, i, 'smooth');
   });
   return next;
 }
@@ -103,55 +104,6 @@ function bent(path: Path, drift: Drift, only: ReadonlySet<number> | null): Path 
     next = withAnchor(next, j, { ...next.anchors[j]!, in: handle(b, b.out, scale(third, -1)) });
   }
   return next;
-}
-
-/** Handles that grow by this much beside their segment, or turn back on it, fold it: such a round is not taken. */
-const MOST_HANDLE = 1.5;
-const BACKWARDS = -0.3;
-
-/** How long a segment's longer handle is beside its chord, and how far its handles point back along it. */
-function handlesBesideChord(path: Path, segment: number): { readonly long: number; readonly back: number } {
-  const [a, b, c, d] = segmentCubic(path, segment);
-  const chord = subtract(d, a);
-  const size = length(chord);
-  if (!(size > 0)) return { long: 0, back: 0 };
-  const [out, back] = [subtract(b, a), subtract(d, c)];
-  const long = Math.max(length(out), length(back)) / size;
-  return { long, back: Math.min(0, dot(out, chord) / size ** 2, dot(back, chord) / size ** 2) };
-}
-
-/** How far apart the two sides of a corner leave it, radians; null where an anchor is none, or ends an open path. */
-function cornerAngle(path: Path, anchor: number): number | null {
-  if (path.anchors[anchor]!.kind !== 'corner') return null;
-  const [before, after] = [tangentAt(path, anchor, 'in'), tangentAt(path, anchor, 'out')];
-  return before && after ? Math.PI - Math.acos(Math.max(-1, Math.min(1, dot(before, after)))) : null;
-}
-
-/** A corner whose sides come so near to each other beside what they were, and so near at all, radians, is drawn out to a spike. */
-const SPIKE_SHARE = 1 / 3;
-const SPIKE_ANGLE = toRadians(12);
-
-/** Anchors at loops, folds and spikes that a path has and another, of the same anchors, has not. */
-function foldedAnchors(path: Path, before: Path): ReadonlySet<number> {
-  const found = new Set<number>();
-  for (let s = 0; s < segmentCount(path); s++) {
-    const [now, was] = [handlesBesideChord(path, s), handlesBesideChord(before, s)];
-    if (now.long > Math.max(MOST_HANDLE, 1.5 * was.long) || now.back < Math.min(BACKWARDS, 1.5 * was.back))
-      found.add(s).add((s + 1) % path.anchors.length);
-  }
-  path.anchors.forEach((_, i) => {
-    const [now, was] = [cornerAngle(path, i), cornerAngle(before, i)];
-    if (now !== null && was !== null && now < Math.min(SPIKE_ANGLE, SPIKE_SHARE * was)) found.add(i);
-  });
-  return found;
-}
-
-/** A path after a step, what it folded left as it was before; that path itself where it folds all the same. */
-function unfolded(stepped: Path, before: Path, start: Path): Path {
-  const folded = foldedAnchors(stepped, start);
-  if (folded.size === 0) return stepped;
-  const left = [...folded].reduce((path, i) => withAnchor(path, i, before.anchors[i]!), stepped);
-  return foldedAnchors(left, start).size === 0 ? left : before;
 }
 
 /** Drift that counts for what has no edge in reach, in reaches: a round that brings more into reach is no worse for it. */
